@@ -1,0 +1,86 @@
+import { array, id, line, measured, only, requiredLine, string, text, version, type InferType } from './fields.ts'
+
+export const CLOCK_KINDS = ['wall', 'longcase', 'tower', 'shelf', 'mantel', 'bracket', 'other'] as const
+export type ClockKind = (typeof CLOCK_KINDS)[number]
+export const CLOCK_KIND_TITLES: Record<ClockKind, string> = {
+  wall: 'Wall clock',
+  longcase: 'Tall case clock',
+  tower: 'Tower clock',
+  shelf: 'Shelf clock',
+  mantel: 'Mantel clock',
+  bracket: 'Bracket clock',
+  other: 'Another kind',
+}
+
+export const TRAIN_NAMES = ['going', 'strike', 'chime'] as const
+export const POWERS = ['spring', 'weight', 'fusee', 'remontoire'] as const
+export const POWER_TITLES: Record<(typeof POWERS)[number], string> = {
+  spring: 'mainspring',
+  weight: 'weight',
+  fusee: 'spring and fusee',
+  remontoire: 'remontoire',
+}
+
+/** A train and what drives it. */
+export const Train = only({
+  train: string().oneOf(TRAIN_NAMES).required().label('Train'),
+  power: string().oneOf(POWERS).required().label('Power'),
+})
+export type Train = InferType<typeof Train>
+
+/** What is known of the pendulum and escapement; every figure may be missing. */
+export const Pendulum = only({
+  beatsPerHour: measured(2400, 18_000).nullable().defined().label('Beats an hour'),
+  lengthMm: measured(30, 6000).nullable().defined().label('Length of the pendulum'),
+  pitchMm: measured(0.1, 5).nullable().defined().label('Pitch of the nut’s thread'),
+  semiArcDeg: measured(0.2, 45).nullable().defined().label('Semi-arc'),
+  releaseDeg: measured(0.05, 40).nullable().defined().label('Release angle'),
+  crutchLengthMm: measured(5, 2000).nullable().defined().label('Length of the crutch'),
+  footSpacingMm: measured(20, 3000).nullable().defined().label('Distance of the feet'),
+  caseHeightMm: measured(50, 6000).nullable().defined().label('Height of the case'),
+  escapeTeeth: measured(3, 200).integer().nullable().defined().label('Teeth of the escape wheel'),
+  windsEveryDays: measured(1, 400).nullable().defined().label('Days between windings'),
+})
+export type Pendulum = InferType<typeof Pendulum>
+
+export const EMPTY_PENDULUM: Pendulum = {
+  beatsPerHour: null,
+  lengthMm: null,
+  pitchMm: null,
+  semiArcDeg: null,
+  releaseDeg: null,
+  crutchLengthMm: null,
+  footSpacingMm: null,
+  caseHeightMm: null,
+  escapeTeeth: null,
+  windsEveryDays: null,
+}
+
+export const Owner = only({
+  id: id(),
+  name: requiredLine(120).label('Owner'),
+  phone: line(60).defined().label('Telephone'),
+  address: line(300).defined().label('Address'),
+})
+export type Owner = InferType<typeof Owner>
+
+export const NewClock = only({
+  id: id(),
+  name: requiredLine(120).label('What you call it'),
+  kind: string().oneOf(CLOCK_KINDS).required().label('Kind'),
+  marks: text(1000).defined().label('Marks'),
+  trains: array(Train).min(1, 'Trains: name at least one train').max(3).required().label('Trains'),
+  pendulum: Pendulum,
+})
+export type NewClock = InferType<typeof NewClock>
+
+/** A change of what is known of a clock. */
+export const ClockChange = only({
+  version: version(),
+  name: requiredLine(120).label('What you call it'),
+  kind: string().oneOf(CLOCK_KINDS).required().label('Kind'),
+  marks: text(1000).defined().label('Marks'),
+  pendulum: Pendulum,
+})
+export type ClockChange = InferType<typeof ClockChange>
+export type Clock = Omit<NewClock, 'trains'> & { trains: Train[]; ownerId: string; version: number }

@@ -1,0 +1,139 @@
+import { BAY_NAMES, GATE_NAMES, type Bay, type Gate, type Owed } from '@treadle/core'
+import { type Clock, NewClock, Owner } from './clock.ts'
+import { array, boolean, day, id, only, requiredLine, string, text, version, type InferType } from './fields.ts'
+import type { Hole } from './hole.ts'
+import type { ListeningSummary } from './listening.ts'
+import type { RateEventRow, Reading } from './rate.ts'
+
+export const PART_STATES = ['present', 'damaged', 'missing'] as const
+
+/** A thing that came in with the clock. */
+export const CameWith = only({
+  name: requiredLine(80).label('What came with it'),
+  state: string().oneOf(PART_STATES).required(),
+  returned: boolean().required(),
+})
+export type CameWith = InferType<typeof CameWith>
+
+/** Taking in a clock: its owner and itself, new or known, and what the owner says of it. */
+export const NewJob = only({
+  id: id(),
+  owner: Owner,
+  clock: NewClock,
+  complaint: text(2000).trim().min(1).required().label('What the owner says'),
+  cameWith: array(CameWith).max(40).required().label('What came with it'),
+  promisedOn: day().nullable().defined().label('Promised for'),
+})
+export type NewJob = InferType<typeof NewJob>
+
+export const RUNS = ['runs', 'stops', 'dead', 'not-tried'] as const
+
+export const JobChange = only({
+  version: version(),
+  bay: string<Bay>().oneOf(BAY_NAMES).required(),
+  complaint: text(2000).trim().min(1).required().label('What the owner says'),
+  runs: string().oneOf(RUNS).required().label('Does it run'),
+  cameWith: array(CameWith).max(40).required().label('What came with it'),
+  promisedOn: day().nullable().defined().label('Promised for'),
+})
+export type JobChange = InferType<typeof JobChange>
+
+export const POWER_METHODS = ['let-down', 'clamped', 'run-down', 'weight-off', 'never-wound'] as const
+export const POWER_METHOD_TITLES: Record<(typeof POWER_METHODS)[number], string> = {
+  'let-down': 'let down by the click with a key',
+  clamped: 'clamped, then let down into the clamp',
+  'run-down': 'run down, the click out of reach',
+  'weight-off': 'weight taken off',
+  'never-wound': 'came in with no power, proved by hand',
+}
+
+/** One train confirmed off. */
+export const PowerOff = only({
+  id: id(),
+  train: requiredLine(20).label('Train'),
+  method: string().oneOf(POWER_METHODS).required().label('How it was let down'),
+  proved: boolean().oneOf([true], 'Proof: try each square and the great wheel by hand first').required(),
+})
+export type PowerOff = InferType<typeof PowerOff>
+
+export const GateOverride = only({
+  id: id(),
+  gate: string().oneOf(GATE_NAMES).required(),
+  reason: text(1000).trim().min(8, 'Reason: say in a sentence why it may go on').required().label('Reason'),
+})
+export type GateOverride = InferType<typeof GateOverride>
+
+export const JournalNote = only({
+  id: id(),
+  text: text(2000).trim().min(1).required().label('Note'),
+  corrects: string().uuid().nullable().defined(),
+})
+export type JournalNote = InferType<typeof JournalNote>
+
+export interface JournalEntry {
+  id: string
+  jobId: string
+  at: string
+  who: string
+  kind: string
+  text: string
+  figures: Record<string, unknown>
+  corrects: string | null
+}
+
+export interface PhotoRow {
+  id: string
+  jobId: string
+  caption: string
+  width: number
+  height: number
+  takenAt: string
+}
+
+export interface JobRow {
+  id: string
+  number: number
+  clockId: string
+  bay: Bay
+  complaint: string
+  runs: (typeof RUNS)[number]
+  cameWith: CameWith[]
+  promisedOn: string | null
+  receivedAt: string
+  partedAt: string | null
+  closedAt: string | null
+  version: number
+}
+
+export interface PowerOffRow extends Omit<PowerOff, 'proved'> {
+  jobId: string
+  at: string
+  who: string
+}
+
+/** A whole job, as its pages need it. */
+export interface JobPage {
+  job: JobRow
+  clock: Clock
+  owner: Owner
+  powerOffs: PowerOffRow[]
+  holes: Hole[]
+  listenings: ListeningSummary[]
+  readings: Reading[]
+  events: RateEventRow[]
+  photos: PhotoRow[]
+  gates: Gate[]
+  owed: Owed[]
+}
+
+export interface BenchTag {
+  job: JobRow
+  clock: Clock
+  owner: Owner
+  owed: Owed[]
+}
+
+export interface BenchPage {
+  tags: BenchTag[]
+  at: string
+}

@@ -1,0 +1,68 @@
+import { DEFAULT_BEAT_TOLERANCE, DEFAULT_BUSHING_RULES, OIL_SCHOOLS, type OilSchool } from '@treadle/core'
+import { array, boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
+
+/** Everything the workshop decides for itself; each default is a rule of thumb of the craft. */
+export const Settings = only({
+  version: version(),
+  workshop: requiredLine(120).label('Workshop'),
+  place: line(120).defined().label('Place'),
+  latitudeDeg: measured(-90, 90).required().label('Latitude'),
+  altitudeM: measured(-430, 6000).required().label('Altitude'),
+  lengthUnit: string().oneOf(['mm', 'thou']).required().label('Caliper unit'),
+  beat: only({
+    finePoints: measured(0.01, 10).required().label('Even within'),
+    acceptablePoints: measured(0.01, 20).required().label('Acceptable within'),
+    heardPoints: measured(0.1, 40).required().label('Plainly heard from'),
+    limitMs: measured(0.1, 200).required().label('Limit in milliseconds'),
+    by: string().oneOf(['split', 'milliseconds']).required(),
+  }),
+  beatSchool: string().oneOf(['size', 'pack', 'crutch', 'adjuster']).required().label('First cure for the beat'),
+  /** up to this the case is packed, beyond it the crutch is bent */
+  packUpToMs: measured(0, 200).required().label('Pack the case up to'),
+  bushing: only({
+    playPercent: measured(1, 50).required().label('Play'),
+    finePlayPercent: measured(1, 50).required().label('Play, escape and pallets'),
+    ovalPercent: measured(0.5, 50).required().label('Oval, of the pivot'),
+    ovalMm: measured(0.005, 1).required().label('Oval'),
+    depthPercent: measured(1, 50).required().label('Depth'),
+    rule: string().oneOf(['two-or-depth', 'play', 'oval', 'depth']).required().label('Which schools decide'),
+    leavePlayPercent: measured(1, 12).required().label('Play to leave'),
+    leaveFinePlayPercent: measured(1, 12).required().label('Play to leave, escape and pallets'),
+    leavePlayAtLeastMm: measured(0.005, 0.2).required().label('Least play'),
+    pressFitMm: measured(0.005, 0.06).required().label('Press fit'),
+    cleanUpMm: measured(0, 0.5).required().label('Cutter beyond the slot'),
+    wallMm: measured(0.1, 2).required().label('Least wall'),
+    drillUnderMm: measured(0.02, 0.2).required().label('Drilled under the pivot'),
+  }),
+  cuttersMm: array(measured(0.3, 30).required()).max(200).required().label('Cutters'),
+  rateToleranceSecondsPerDay: measured(0.1, 600).required().label('Rate within'),
+  rateGoalSecondsPerDay: measured(0.05, 60).required().label('Worth waiting for'),
+  trialDays: measured(1, 60).integer().required().label('Trial'),
+  oilSchool: string<OilSchool>()
+    .oneOf(Object.keys(OIL_SCHOOLS) as OilSchool[])
+    .required()
+    .label('Oil'),
+  pickupPpm: measured(-500, 500).required().label('Sound card fast by'),
+  pedalSound: boolean().required().label('Sound when the pedal is heard'),
+})
+export type Settings = InferType<typeof Settings>
+
+export const DEFAULT_SETTINGS: Settings = {
+  version: 1,
+  workshop: 'The workshop',
+  place: '',
+  latitudeDeg: 45,
+  altitudeM: 0,
+  lengthUnit: 'mm',
+  beat: { ...DEFAULT_BEAT_TOLERANCE },
+  beatSchool: 'size',
+  packUpToMs: 20,
+  bushing: { ...DEFAULT_BUSHING_RULES },
+  cuttersMm: [1.6, 1.8, 2, 2.3, 2.7, 3, 3.5, 4, 5],
+  rateToleranceSecondsPerDay: 10,
+  rateGoalSecondsPerDay: 1,
+  trialDays: 7,
+  oilSchool: 'default',
+  pickupPpm: 0,
+  pedalSound: true,
+}

@@ -1,0 +1,201 @@
+import type { Bay, Gate } from '../gates/gates.ts'
+
+/** Where a thing that is owed is done. */
+export type SurfaceName = 'arrive' | 'power' | 'holes' | 'listen' | 'rate' | 'card'
+
+export interface Owed {
+  kind:
+    | 'observe'
+    | 'make-safe'
+    | 'measure'
+    | 'bush'
+    | 'no-cutter'
+    | 'beat'
+    | 'reading'
+    | 'turn'
+    | 'wind'
+    | 'trial'
+    | 'promise'
+    | 'card'
+  /** when it falls due, Unix s; null: whenever the bench is free */
+  dueS: number | null
+  /** `must`: the clock can't go on or it is overdue; `watch`: soon; `sound`: in good order */
+  weight: 'must' | 'watch' | 'sound'
+  /** what to do, as an instruction */
+  title: string
+  /** why it is owed, in a sentence */
+  why: string
+  surface: SurfaceName
+}
+
+/** What is known of a job, as far as the list of things owed asks. Times in Unix seconds. */
+export interface OwedFacts {
+  bay: Bay
+  listenings: number
+  woundTrains: string[]
+  parted: boolean
+  powerOverridden: boolean
+  holesOpen: number
+  holesTotal: number
+  holesToBush: number
+  holesWithoutCutter: number
+  beat: Gate
+  rateAdvice: 'turn' | 'within-tolerance' | 'not-told-from-zero' | 'too-few-readings' | 'nut-unknown' | null
+  turnSentence: string | null
+  nextReadingAtS: number | null
+  lastWoundS: number | null
+  windsEveryDays: number | null
+  trial: Gate
+  trialDay: number | null
+  trialDays: number
+  promisedS: number | null
+  nowS: number
+}
+
+const DAY_S = 86_400
+
+/**
+ * All that the workshop owes one clock, first things first: what is due, then what stops it, then what is next.
+ *
+ * The first entry is what its tag shows.
+ */
+export function owedTo(facts: OwedFacts): Owed[] {
+  const list: Owed[] = [...work(facts), ...winding(facts), ...promise(facts)]
+  const order = { must: 0, watch: 1, sound: 2 }
+  return list.sort((a, b) => order[a.weight] - order[b.weight] || (a.dueS ?? Infinity) - (b.dueS ?? Infinity))
+}
+
+function work(facts: OwedFacts): Owed[] {
+  switch (facts.bay) {
+    case 'arrive':
+      return facts.listenings === 0
+        ? [owed('observe', 'listen', 'Hear it before touching it', 'Nobody has listened to it since it came in.')]
+        : [owed('observe', 'arrive', 'Send it on to the strip', 'It has been heard and taken in.')]
+    case 'strip':
+      return strip(facts)
+    case 'mend':
+      return mend(facts)
+    case 'set':
+      return set(facts)
+    case 'return':
+      return [owed('card', 'card', 'Print the owner’s card', 'The work is done; the owner needs its card.')]
+  }
+}
+
+function strip(facts: OwedFacts): Owed[] {
+  if (facts.woundTrains.length > 0 && !facts.parted && !facts.powerOverridden) {
+    const trains = facts.woundTrains.join(' and ')
+    const entry = owed(
+      'make-safe',
+      'power',
+      `Let down the ${trains} train`,
+      `The plates can’t be parted: ${trains} not confirmed off.`,
+    )
+    return [{ ...entry, weight: 'must' }]
+  }
+  if (!facts.parted) return [owed('make-safe', 'power', 'Part the plates', 'Every train is confirmed off.')]
+  return [owed('measure', 'holes', 'Measure its holes', 'The plates are parted.')]
+}
+
+function mend(facts: OwedFacts): Owed[] {
+  const out: Owed[] = []
+  if (facts.holesWithoutCutter > 0)
+    out.push({
+      ...owed(
+        'no-cutter',
+        'holes',
+        'No cutter for one of its holes',
+        `${facts.holesWithoutCutter} can’t be bushed with the cutters in the drawer.`,
+      ),
+      weight: 'watch',
+    })
+  if (facts.holesTotal === 0) out.push(owed('measure', 'holes', 'List its holes', 'No hole is on the list yet.'))
+  else if (facts.holesOpen > 0) {
+    const at = facts.holesTotal - facts.holesOpen + 1
+    out.push(
+      owed(
+        'measure',
+        'holes',
+        `Judge hole ${at} of ${facts.holesTotal}`,
+        `${facts.holesOpen} are still to be measured.`,
+      ),
+    )
+  } else if (facts.holesToBush > 0)
+    out.push(
+      owed(
+        'bush',
+        'holes',
+        `Bush ${facts.holesToBush} ${facts.holesToBush === 1 ? 'hole' : 'holes'}`,
+        'All are measured.',
+      ),
+    )
+  else out.push(owed('measure', 'holes', 'Assemble it', 'Every hole is judged and done.'))
+  return out
+}
+
+function set(facts: OwedFacts): Owed[] {
+  const out: Owed[] = []
+  if (!facts.beat.passed && facts.beat.overriddenBecause === null)
+    return [{ ...owed('beat', 'listen', 'Set it in beat', facts.beat.reason), weight: 'must' }]
+  if (facts.rateAdvice === 'turn' && facts.turnSentence)
+    out.push({ ...owed('turn', 'rate', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
+  if (facts.nextReadingAtS !== null) {
+    const due = facts.nextReadingAtS <= facts.nowS
+    out.push({
+      ...owed(
+        'reading',
+        'rate',
+        'Take a reading',
+        due ? 'A reading now tells more about its rate.' : 'Sooner, a reading tells nothing new.',
+      ),
+      dueS: facts.nextReadingAtS,
+      weight: due ? 'watch' : 'sound',
+    })
+  } else out.push(owed('reading', 'rate', 'Take its first reading', 'Its rate is not known yet.'))
+  if (facts.trialDay !== null)
+    out.push({
+      ...owed(
+        'trial',
+        'rate',
+        facts.trial.passed ? 'Its trial is over' : `Trial, day ${facts.trialDay} of ${facts.trialDays}`,
+        facts.trial.reason,
+      ),
+      weight: facts.trial.passed ? 'watch' : 'sound',
+    })
+  return out
+}
+
+function winding({ lastWoundS, windsEveryDays, nowS, bay }: OwedFacts): Owed[] {
+  if (bay !== 'set' || lastWoundS === null || windsEveryDays === null) return []
+  const dueS = lastWoundS + windsEveryDays * DAY_S
+  if (dueS - nowS > DAY_S) return []
+  const days = Math.round((nowS - lastWoundS) / DAY_S)
+  return [
+    {
+      ...owed('wind', 'rate', 'Wind it, all trains', `Wound ${days} days ago; it wants it every ${windsEveryDays}.`),
+      dueS,
+      weight: dueS < nowS ? 'must' : 'watch',
+    },
+  ]
+}
+
+function promise({ promisedS, nowS }: OwedFacts): Owed[] {
+  if (promisedS === null || promisedS - nowS > 3 * DAY_S) return []
+  const late = nowS > promisedS
+  return [
+    {
+      ...owed(
+        'promise',
+        'card',
+        late ? 'Ring the owner: it is late' : 'Promised within three days',
+        'The day it was promised for.',
+      ),
+      dueS: promisedS,
+      weight: late ? 'must' : 'watch',
+    },
+  ]
+}
+
+function owed(kind: Owed['kind'], surface: SurfaceName, title: string, why: string): Owed {
+  return { kind, surface, title, why, dueS: null, weight: 'sound' }
+}

@@ -1,0 +1,24 @@
+/** How long oil is trusted: the schools disagree, so the workshop chooses. */
+export const OIL_SCHOOLS = {
+  default: { title: 'Oil check at 3 years, service at 5', checkYears: 3, serviceYears: 5 },
+  short: { title: 'Short: check every year, service at 3', checkYears: 1, serviceYears: 3 },
+  middle: { title: 'Middle: check at 4 years, service at 6', checkYears: 4, serviceYears: 6 },
+  long: { title: 'Long, modern synthetic oil: check at 7, service at 10', checkYears: 7, serviceYears: 10 },
+} as const
+
+export type OilSchool = keyof typeof OIL_SCHOOLS
+
+/** The days, ISO, on which the oil falls due for a look and for a service, from the day it was oiled (ISO). */
+export function oilDue(oiledOn: string, school: OilSchool): { checkOn: string; serviceOn: string } {
+  const { checkYears, serviceYears } = OIL_SCHOOLS[school]
+  return { checkOn: yearsAfter(oiledOn, checkYears), serviceOn: yearsAfter(oiledOn, serviceYears) }
+}
+
+function yearsAfter(day: string, years: number): string {
+  const date = new Date(`${day.slice(0, 10)}T00:00:00Z`)
+  const month = date.getUTCMonth()
+  date.setUTCFullYear(date.getUTCFullYear() + years)
+  // 29 February becomes the last of the month, not the first of March.
+  if (date.getUTCMonth() !== month) date.setUTCDate(0)
+  return date.toISOString().slice(0, 10)
+}

@@ -1,0 +1,150 @@
+import { fitBeats } from './fit.ts'
+import { nearestUsualCount } from './nominal.ts'
+import { findPeriod } from './period.ts'
+import { amplitudeTrack } from './shape.ts'
+import { findSlips, type Slip } from './slips.ts'
+import { onsetStrength } from './strength.ts'
+import { toothReports, type ToothReport } from './teeth.ts'
+import { trackBeats } from './track.ts'
+
+/** Raised whenever a change of the analyser moves its figures; kept with every listening. */
+export const ANALYSER_VERSION = '1'
+
+export interface ListenOptions {
+  /** beats an hour the clock should make; the nearest usual count when not given */
+  beatsPerHour?: number | undefined
+  /** teeth of the escape wheel, for the report tooth by tooth */
+  teeth?: number | undefined
+  /** how much too fast the recorder's own clock runs, parts per million */
+  ppm?: number | undefined
+}
+
+export interface HeardBeat {
+  index: number
+  atS: number
+  lateMs: number
+  healthy: boolean
+}
+
+export interface Hearing {
+  heard: true
+  beatsPerHour: number
+  nominalBeatsPerHour: number
+  /** + gains */
+  rateSecondsPerDay: number
+  rateStandardError: number
+  /** the longer interval's share, ≥ 50 */
+  splitPercent: number
+  /** half the difference of the two intervals, ≥ 0 */
+  outOfBeatMs: number
+  outOfBeatStandardError: number
+  /** first side to second, second to first */
+  intervalsMs: [number, number]
+  beatsHeard: number
+  beatsExpected: number
+  /** beats missed or left out because they did not fit */
+  rejected: number
+  slips: number
+  slipsFound: Slip[]
+  /** standard deviation of one healthy beat's time */
+  scatterMs: number
+  teeth?: ToothReport[]
+  confidence: number
+  secondsAnalysed: number
+  beats: HeardBeat[]
+  analyserVersion: string
+}
+
+/** Why nothing was made of a recording. */
+export interface NothingHeard {
+  heard: false
+  reason: 'silence' | 'too-short' | 'no-clock' | 'too-few-beats'
+  sentence: string
+}
+
+const SECONDS_PER_DAY = 86_400
+const LEAST_SECONDS = 4
+const LEAST_BEATS = 5
+const FAINT_SPREADS = 1.2
+/** Mean power of −110 dB: digital silence and what filters leave of it. */
+const SILENCE_POWER = 1e-11
+
+/**
+ * What a recording says of a clock: beats an hour, rate, beat, scatter, slips; or why nothing can be said.
+ *
+ * @param bins - power above 900 Hz in bins of `binS` seconds
+ */
+export function hear(bins: Float32Array, binS: number, options: ListenOptions = {}): Hearing | NothingHeard {
+  const seconds = bins.length * binS
+  if (!bins.some((p) => p > SILENCE_POWER))
+    return nothing('silence', 'There is silence in this recording: nothing above 900 Hz was picked up.')
+  if (seconds < LEAST_SECONDS)
+    return nothing(
+      'too-short',
+      `The recording is ${seconds.toFixed(1)} s long; it takes at least ${LEAST_SECONDS} s to tell a beat.`,
+    )
+  let strength = onsetStrength(bins, binS)
+  let found = findPeriod(strength)
+  if (!found) {
+    // A clock faint in its noise: count smaller onsets too.
+    strength = onsetStrength(bins, binS, FAINT_SPREADS)
+    found = findPeriod(strength)
+  }
+  if (!found) return nothing('no-clock', 'No clock was heard: nothing in this recording beats evenly enough.')
+  const tracked = trackBeats(amplitudeTrack(bins, binS), binS, strength, found)
+  const slips = findSlips(tracked.beats)
+  const fit = fitBeats(tracked.beats, slips)
+  const used = fit ? fit.healthy.filter(Boolean).length : 0
+  if (!fit || used < LEAST_BEATS)
+    return nothing(
+      'too-few-beats',
+      `Only ${used} beats were heard; it takes at least ${LEAST_BEATS} to tell the beat and the rate.`,
+    )
+  if (used < 0.35 * tracked.beatsExpected)
+    return nothing('no-clock', 'No clock was heard: too few of the sounds keep to one beat.')
+
+  const trueSeconds = 1 / (1 + (options.ppm ?? 0) * 1e-6)
+  const beatS = fit.beatS * trueSeconds
+  const unevenS = fit.unevenS * trueSeconds
+  const beatsPerHour = 3600 / beatS
+  const nominal = options.beatsPerHour ?? nearestUsualCount(beatsPerHour)
+  const unevenErrorS = Math.hypot(fit.unevenStandardErrorS, tracked.referenceErrorS)
+  return {
+    heard: true,
+    beatsPerHour,
+    nominalBeatsPerHour: nominal,
+    rateSecondsPerDay: SECONDS_PER_DAY * (beatsPerHour / nominal - 1),
+    rateStandardError: SECONDS_PER_DAY * (beatsPerHour / nominal) * (fit.beatStandardErrorS / fit.beatS),
+    splitPercent: 50 * (1 + Math.abs(unevenS) / beatS),
+    outOfBeatMs: 1000 * Math.abs(unevenS),
+    outOfBeatStandardError: 1000 * unevenErrorS,
+    intervalsMs: [1000 * (beatS + unevenS), 1000 * (beatS - unevenS)],
+    beatsHeard: tracked.beats.length,
+    beatsExpected: tracked.beatsExpected,
+    rejected: tracked.beatsExpected - used,
+    slips: slips.length,
+    slipsFound: slips,
+    scatterMs: 1000 * fit.scatterS,
+    ...(options.teeth !== undefined && { teeth: toothReports(tracked.beats, fit, options.teeth) }),
+    confidence: confidence(used / tracked.beatsExpected, found.explained, fit.scatterS / fit.beatS),
+    secondsAnalysed: seconds,
+    beats: tracked.beats.map((b, i) => ({
+      index: b.index,
+      atS: b.atS,
+      lateMs: 1000 * (fit.lateS[i] as number),
+      healthy: fit.healthy[i] as boolean,
+    })),
+    analyserVersion: ANALYSER_VERSION,
+  }
+}
+
+/** 0 to 1: how many of the beats were used, how much of the room was the clock, how steady it is. */
+function confidence(usedShare: number, explained: number, scatterShare: number): number {
+  const clear = Math.min(1, explained / 0.6)
+  const steady = 1 / (1 + (scatterShare / 0.01) ** 2)
+  return Math.round(1000 * Math.min(1, usedShare) * Math.sqrt(clear * steady)) / 1000
+}
+
+function nothing(reason: NothingHeard['reason'], sentence: string): NothingHeard {
+  return { heard: false, reason, sentence }
+}

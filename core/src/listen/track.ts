@@ -1,0 +1,244 @@
+import { median } from 'simple-statistics'
+import type { FoundPeriod } from './period.ts'
+import { AFTER_S, BEFORE_S, shapeAt, type Shape } from './shape.ts'
+import type { OnsetStrength } from './strength.ts'
+
+/** One release that was heard. */
+export interface TrackedBeat {
+  /** running number from the first beat heard; even ones are of the first side */
+  index: number
+  /** time of the reference point on its rise, s from the start of the recording */
+  atS: number
+  /** how well it has its side's shape, −1 to 1 */
+  likeness: number
+}
+
+export interface Tracked {
+  beats: TrackedBeat[]
+  beatsExpected: number
+  /** what the two sides' rises leave unknown of the beat, s */
+  referenceErrorS: number
+}
+
+/** A recorder may slip by 20 ms and a tooth be bent by several; farther off nothing is taken for a beat. */
+const REACH_S = 0.028
+const LEAST_LIKENESS = 0.5
+const QUIETEST = 0.2
+const RECENT = 5
+/** What the reference point itself leaves unknown, s. */
+const REFERENCE_BIAS_S = 6e-5
+
+/**
+ * Every beat of the recording, each timed by its own side's shape.
+ *
+ * The shapes are learnt in the stretch where the period was found, then followed both ways through the recording; the
+ * recent beats say where the next is looked for, so that a slip of the recorder or a slow change of rate is followed.
+ */
+export function trackBeats(
+  amplitude: Float32Array,
+  binS: number,
+  strength: OnsetStrength,
+  found: FoundPeriod,
+): Tracked {
+  const follower = new Follower(amplitude, binS, found, learnShapes(amplitude, binS, strength, found))
+  let marks = follower.follow()
+  // Once more with shapes learnt from the whole recording: steadier templates, one reference for all.
+  follower.shapes = bothSides((side) =>
+    shapeAt(
+      amplitude,
+      binS,
+      marks.filter((m) => sideOf(m.index) === side).map((m) => m.mark),
+    ),
+  )
+  marks = follower.follow()
+  const shapes = bothSides((side) =>
+    shapeAt(
+      amplitude,
+      binS,
+      marks.filter((m) => sideOf(m.index) === side).map((m) => m.mark),
+    ),
+  )
+  const firstIndex = marks[0]?.index ?? 0
+  const beats = marks.map(({ index, mark, likeness }) => ({
+    index: index - firstIndex,
+    atS: mark * binS + shapes[sideOf(index)].referenceS,
+    likeness,
+  }))
+  return {
+    beats,
+    beatsExpected: follower.expected,
+    referenceErrorS: Math.hypot(REFERENCE_BIAS_S, 0.3 * (shapes[0].riseS - shapes[1].riseS)),
+  }
+}
+
+type Shapes = [Shape, Shape]
+
+function bothSides(make: (side: 0 | 1) => Shape): Shapes {
+  return [make(0), make(1)]
+}
+
+function sideOf(index: number): 0 | 1 {
+  return (((index % 2) + 2) % 2) as 0 | 1
+}
+
+function learnShapes(amplitude: Float32Array, binS: number, strength: OnsetStrength, found: FoundPeriod): Shapes {
+  return bothSides((s) => {
+    const phase = found.firstS + (s === 0 ? 0 : found.firstToSecondS)
+    let marks: number[] = []
+    for (let t = phase; t < found.toS; t += found.periodS) {
+      const at = strongestNear(strength, t, 0.008)
+      if (at !== null) marks.push(at / binS)
+    }
+    let shape = shapeAt(amplitude, binS, marks)
+    for (let round = 0; round < 3; round++) {
+      marks = marks.map((mark) => bestFit(amplitude, shape, mark, Math.round(0.005 / binS), binS).mark)
+      shape = shapeAt(amplitude, binS, centred(marks, shape, binS))
+    }
+    return shape
+  })
+}
+
+/** Marks moved so that the common rise stands at the mark: templates then sit in their window whatever set them. */
+function centred(marks: number[], shape: Shape, binS: number): number[] {
+  return marks.map((mark) => mark + shape.referenceS / binS)
+}
+
+function strongestNear(strength: OnsetStrength, atS: number, reachS: number): number | null {
+  const middle = Math.round(atS / strength.stepS)
+  const reach = Math.round(reachS / strength.stepS)
+  let best = -1
+  for (let k = Math.max(0, middle - reach); k <= Math.min(strength.values.length - 1, middle + reach); k++)
+    if ((strength.values[k] as number) > (best < 0 ? 0 : (strength.values[best] as number))) best = k
+  return best < 0 ? null : (best + 1.5) * strength.stepS
+}
+
+interface Mark {
+  index: number
+  mark: number
+  likeness: number
+}
+
+class Follower {
+  expected = 0
+
+  constructor(
+    readonly amplitude: Float32Array,
+    readonly binS: number,
+    readonly found: FoundPeriod,
+    public shapes: Shapes,
+  ) {}
+
+  /** All beats from the stretch outward, in order of time, numbered from the first of the recording. */
+  follow(): Mark[] {
+    const { found, binS } = this
+    const length = this.amplitude.length * binS
+    // Twice through the stretch: the first pass brings the prediction to where the templates put the marks.
+    const start = this.#run(0, 1, Math.min(length, found.toS), [0])
+    const forward = this.#run(0, 1, length, [start.early])
+    const back = this.#run(-1, -1, length, [forward.early])
+    this.expected = back.steps + forward.steps
+    return [...back.marks.reverse(), ...forward.marks]
+  }
+
+  #predictedS(index: number): number {
+    return (
+      this.found.firstS +
+      Math.floor(index / 2) * this.found.periodS +
+      (sideOf(index) === 1 ? this.found.firstToSecondS : 0)
+    )
+  }
+
+  #run(first: number, direction: 1 | -1, lengthS: number, startRecent: number[]) {
+    const { binS } = this
+    const marks: Mark[] = []
+    let recent = startRecent
+    let early = startRecent[0] ?? 0
+    let steps = 0
+    const earlyOnes: number[] = []
+    for (let index = first; ; index += direction) {
+      const predicted = this.#predictedS(index) + median(recent)
+      if (predicted - BEFORE_S < 0 || predicted + AFTER_S + REACH_S > lengthS) {
+        // The edge may still hold a beat on the way in; on the way out the run is over.
+        if (direction === 1 ? predicted > lengthS / 2 : predicted < lengthS / 2) break
+        continue
+      }
+      steps++
+      const hit = this.#look(index, predicted)
+      if (!hit) continue
+      marks.push(hit)
+      const off = hit.mark * binS - this.#predictedS(index)
+      recent = [...recent.slice(1 - RECENT), off]
+      if (earlyOnes.length < RECENT) {
+        earlyOnes.push(off)
+        early = median(earlyOnes)
+      }
+    }
+    return { marks, early, steps }
+  }
+
+  #look(index: number, predictedS: number): Mark | null {
+    const shape = this.shapes[sideOf(index)]
+    const reach = Math.round(REACH_S / this.binS)
+    const fit = bestFit(this.amplitude, shape, predictedS / this.binS, reach, this.binS)
+    if (fit.likeness < LEAST_LIKENESS || fit.amplitude < QUIETEST * shape.amplitude) return null
+    return { index, mark: fit.mark, likeness: fit.likeness }
+  }
+}
+
+/** The mark within `reach` bins of `middle` where the sound is most like the shape: coarse search, then fine. */
+function bestFit(amplitude: Float32Array, shape: Shape, middle: number, reach: number, binS: number) {
+  const coarse = Math.max(1, Math.round(4e-4 / binS))
+  const centre = Math.round(middle)
+  let best = centre
+  let bestScore = -Infinity
+  for (let mark = centre - reach; mark <= centre + reach; mark += coarse) {
+    const fit = compare(amplitude, shape, mark, binS, coarse)
+    // Loudness counts up to the usual, nearness a little: an unlocking or a crumb of noise must not win by its shape.
+    const loud = Math.min(1, Math.sqrt(fit.amplitude / (shape.amplitude || 1)))
+    const score = fit.likeness * loud - (0.25 * Math.abs(mark - centre)) / Math.max(reach, 0.02 / binS)
+    if (score > bestScore) {
+      bestScore = score
+      best = mark
+    }
+  }
+  const likeness = (mark: number) => compare(amplitude, shape, mark, binS, 1).likeness
+  let fine = best
+  let top = likeness(best)
+  for (let mark = best - coarse; mark <= best + coarse; mark++) {
+    const value = likeness(mark)
+    if (value > top) {
+      top = value
+      fine = mark
+    }
+  }
+  const a = likeness(fine - 1)
+  const c = likeness(fine + 1)
+  const bend = a - 2 * top + c
+  const part = bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0
+  return { mark: fine + part, likeness: top, amplitude: compare(amplitude, shape, fine, binS, 1).amplitude }
+}
+
+function compare(amplitude: Float32Array, shape: Shape, mark: number, binS: number, stride: number) {
+  const from = mark - Math.round(BEFORE_S / binS)
+  const { template } = shape
+  if (from < 0 || from + template.length > amplitude.length) return { likeness: -1, amplitude: 0 }
+  let sum = 0
+  let squares = 0
+  let product = 0
+  let weight = 0
+  let peak = 0
+  let count = 0
+  for (let i = 0; i < template.length; i += stride) {
+    const a = amplitude[from + i] as number
+    const t = template[i] as number
+    sum += a
+    squares += a * a
+    product += a * t
+    weight += t * t
+    if (a > peak) peak = a
+    count++
+  }
+  const spread = squares - (sum * sum) / count
+  const likeness = spread > 0 && weight > 0 ? product / Math.sqrt(spread * weight) : 0
+  return { likeness, amplitude: peak }
+}

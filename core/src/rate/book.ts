@@ -1,0 +1,202 @@
+import { FieldError, requireFinite, requirePositive } from '../check/require.ts'
+import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
+import { fitRates } from './fit.ts'
+import { gather, type Segment } from './segments.ts'
+
+const DAY_S = 86_400
+/** By eye against a time signal, s. */
+export const SIGMA_BY_EYE_S = 1
+/** A rate worth acting on stands this many standard errors from 0. */
+const SUPPORT = 2
+const SETTLE_S = 1800
+const LONGEST_WAIT_S = 7 * DAY_S
+
+export interface RateReading {
+  /** seconds on any one scale (Unix time will do) */
+  atS: number
+  /** clock minus true time, s; + ahead */
+  errorS: number
+  sigmaS?: number | undefined
+}
+
+/**
+ * What happened between readings.
+ *
+ * `nut` turns the nut (+ raises); `hands` shifts the error and not the rate; `change` is anything else that may give
+ * the clock a new rate (weight, arc, move, beat, oil, stop).
+ */
+export type RateEvent =
+  { atS: number; kind: 'nut'; turns: number } | { atS: number; kind: 'hands' } | { atS: number; kind: 'change' }
+
+export interface RateBookInput {
+  readings: RateReading[]
+  events: RateEvent[]
+  pitchMm?: number | undefined
+  lengthMm?: number | undefined
+  /** a rate within this of 0 needs no turn, s/day */
+  toleranceSecondsPerDay?: number | undefined
+  /** the standard error worth waiting for, s/day */
+  goalSecondsPerDay?: number | undefined
+}
+
+export interface FittedSegment {
+  fromS: number
+  toS: number
+  readings: number
+  meanS: number
+  meanErrorS: number
+  meanStandardErrorS: number
+  rateSecondsPerDay: number | null
+  standardError: number | null
+}
+
+export interface RateBook {
+  /** rate now, s/day, + gains; null while the readings since the last change can't tell */
+  rateSecondsPerDay: number | null
+  standardError: number | null
+  /** gain for one whole turn that raises the bob, s/day; null when neither log nor pitch and length tell */
+  secondsPerDayPerTurn: number | null
+  perTurnStandardError: number | null
+  /** the figure from pitch and length alone */
+  priorSecondsPerDayPerTurn: number | null
+  /** how many turns of the nut have taught the figure */
+  turnsLearntFrom: number
+  /** turns to give, ≥ 0; 0 when none is called for or the data can't support one */
+  suggestedTurns: number
+  suggestedTurnsStandardError: number | null
+  move: NutMove | null
+  /** why it proposes what it proposes */
+  advice: 'turn' | 'within-tolerance' | 'not-told-from-zero' | 'too-few-readings' | 'nut-unknown'
+  /** when the next reading is worth taking, s; null with no readings */
+  nextReadingAtS: number | null
+  segments: FittedSegment[]
+}
+
+/**
+ * The rate now, what a turn of the nut does on this clock, the turn to give and when to read again.
+ *
+ * Weighted least squares of error = cₛ + (rₑ + k·turns)·t over all segments: each epoch between other changes has its
+ * own base rate rₑ, one k for the nut has a prior from pitch and length, and the lines of two segments meet within a
+ * couple of seconds where only the nut was turned. Centred in each segment, so times near one another and large epochs
+ * do no harm. Standard errors are from the stated reading errors, widened where the readings scatter more than they claim.
+ *
+ * @param book - times in seconds on one scale, errors in seconds
+ * @throws FieldError naming the reading or event
+ */
+export function rateBook(book: RateBookInput): RateBook {
+  check(book)
+  const tolerance = book.toleranceSecondsPerDay ?? 0
+  const goal = book.goalSecondsPerDay ?? 1
+  const prior =
+    book.pitchMm !== undefined && book.lengthMm !== undefined ? secondsPerDayPerTurn(book.lengthMm, book.pitchMm) : null
+  const segments = gather(book.readings, book.events)
+  const fit = fitRates(segments, prior)
+  const last = segments[segments.length - 1]
+  const now = last ? fit.rateIn(last) : null
+  const perTurn = fit.perTurn
+
+  const rate = now?.value ?? null
+  const standardError = now?.standardError ?? null
+  let advice: RateBook['advice'] = 'too-few-readings'
+  let suggestedTurns = 0
+  let move: NutMove | null = null
+  let suggestedTurnsStandardError: number | null = null
+  if (rate !== null && standardError !== null) {
+    if (Math.abs(rate) < SUPPORT * standardError) advice = 'not-told-from-zero'
+    else if (Math.abs(rate) <= tolerance) advice = 'within-tolerance'
+    else if (perTurn === null || perTurn.value <= 0) advice = 'nut-unknown'
+    else {
+      advice = 'turn'
+      const turn = nutTurnFor(rate, perTurn.value)
+      suggestedTurns = turn.turns
+      move = turn.move
+      suggestedTurnsStandardError = turn.turns * Math.hypot(standardError / rate, perTurn.standardError / perTurn.value)
+    }
+    if (Math.abs(rate) <= tolerance && tolerance > 0 && standardError <= tolerance) advice = 'within-tolerance'
+  }
+  return {
+    rateSecondsPerDay: rate,
+    standardError,
+    secondsPerDayPerTurn: perTurn?.value ?? null,
+    perTurnStandardError: perTurn?.standardError ?? null,
+    priorSecondsPerDayPerTurn: prior,
+    turnsLearntFrom: turnsBetweenReadings(book),
+    suggestedTurns,
+    suggestedTurnsStandardError,
+    move,
+    advice,
+    nextReadingAtS: nextReading(segments, book, goal),
+    segments: segments
+      .filter((s) => s.readings.length > 0)
+      .map((s) => {
+        const slope = fit.rateIn(s)
+        const mean = fit.meanErrorIn(s)
+        return {
+          fromS: s.readings[0]?.atS ?? s.fromS,
+          toS: s.readings[s.readings.length - 1]?.atS ?? s.fromS,
+          readings: s.readings.length,
+          meanS: s.meanS,
+          meanErrorS: mean.value,
+          meanStandardErrorS: mean.standardError,
+          rateSecondsPerDay: slope?.value ?? null,
+          standardError: slope?.standardError ?? null,
+        }
+      }),
+  }
+}
+
+/** Days between two readings, each good to σ seconds, that give the rate to `goal` s/day: σ·√2/goal. */
+export function daysToTellRate(sigmaS: number, goalSecondsPerDay: number): number {
+  requirePositive('sigmaS', sigmaS)
+  requirePositive('goalSecondsPerDay', goalSecondsPerDay)
+  return (sigmaS * Math.SQRT2) / goalSecondsPerDay
+}
+
+function check(book: RateBookInput): void {
+  book.readings.forEach((r, i) => {
+    requireFinite(`readings[${i}].at`, r.atS)
+    requireFinite(`readings[${i}].errorSeconds`, r.errorS)
+    if (r.sigmaS !== undefined) requirePositive(`readings[${i}].sigmaSeconds`, r.sigmaS)
+  })
+  book.events.forEach((e, i) => {
+    requireFinite(`adjustments[${i}].at`, e.atS)
+    if (e.kind === 'nut') requireFinite(`adjustments[${i}].turns`, e.turns)
+  })
+  if (book.readings.length === 0) throw new FieldError('readings', 0, 'it needs at least one reading')
+}
+
+function turnsBetweenReadings({ readings, events }: RateBookInput): number {
+  const times = readings.map((r) => r.atS)
+  const first = Math.min(...times)
+  const last = Math.max(...times)
+  return events.filter((e) => e.kind === 'nut' && e.atS >= first && e.atS < last).length
+}
+
+/**
+ * The earliest time at which one more reading gives the present segment's own rate to the goal, or halves its error
+ * when the goal is met already; a first reading soon after a change, and never more than a week on.
+ */
+function nextReading(segments: Segment[], book: RateBookInput, goal: number): number | null {
+  const last = segments[segments.length - 1]
+  if (!last) return null
+  const sigma = book.readings[book.readings.length - 1]?.sigmaS ?? SIGMA_BY_EYE_S
+  if (last.readings.length === 0) return last.fromS + SETTLE_S
+  const latest = last.readings[last.readings.length - 1]?.atS ?? last.fromS
+  const spreadWith = (atS: number) => {
+    // Σwτ² after one more reading: the old spread, plus the new one against the old mean.
+    const w = 1 / sigma ** 2
+    const lever = (atS - last.meanS) / DAY_S
+    return last.spread + ((w * last.weight) / (w + last.weight)) * lever ** 2
+  }
+  const aim = last.spread > 0 && 1 / Math.sqrt(last.spread) <= goal ? 0.5 / Math.sqrt(last.spread) : goal
+  let low = latest + SETTLE_S
+  let high = latest + LONGEST_WAIT_S
+  if (1 / Math.sqrt(spreadWith(low)) <= aim) return low
+  if (1 / Math.sqrt(spreadWith(high)) > aim) return high
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2
+    if (1 / Math.sqrt(spreadWith(middle)) > aim) low = middle
+    else high = middle
+  }
+  return Math.round(high)
+}

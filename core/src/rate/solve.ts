@@ -1,0 +1,79 @@
+/** One weighted equation Σ coefficient·parameter = value ± sigma; coefficients by parameter number. */
+export interface Equation {
+  terms: [parameter: number, coefficient: number][]
+  value: number
+  sigma: number
+}
+
+export interface Solution {
+  values: Float64Array
+  /** covariance of two parameters */
+  covariance(i: number, j: number): number
+}
+
+/**
+ * Weighted least squares by normal equations, scaled to a unit diagonal and factored by Cholesky.
+ *
+ * Every parameter must occur in some equation (a vague prior will do). The scaling keeps parameters of very different
+ * size, and a slope known only from readings a moment apart, from spoiling one another.
+ */
+export function solve(equations: Equation[], parameters: number): Solution {
+  const normal = Array.from({ length: parameters }, () => new Float64Array(parameters))
+  const right = new Float64Array(parameters)
+  for (const { terms, value, sigma } of equations)
+    for (const [i, a] of terms) {
+      const weighted = a / sigma ** 2
+      right[i]! += weighted * value
+      for (const [j, b] of terms) normal[i]![j]! += weighted * b
+    }
+  const scale = normal.map((row, i) => 1 / Math.sqrt(row[i]!))
+  const factor = cholesky(normal.map((row, i) => row.map((v, j) => v * scale[i]! * scale[j]!)))
+  const inverse = Array.from({ length: parameters }, (_, k) => {
+    const unit = new Float64Array(parameters)
+    unit[k] = 1
+    return backward(factor, forward(factor, unit))
+  })
+  const scaled = backward(
+    factor,
+    forward(
+      factor,
+      right.map((v, i) => v * scale[i]!),
+    ),
+  )
+  return {
+    values: scaled.map((v, i) => v * scale[i]!),
+    covariance: (i, j) => inverse[i]![j]! * scale[i]! * scale[j]!,
+  }
+}
+
+function cholesky(matrix: Float64Array[]): Float64Array[] {
+  const factor = matrix.map((row) => new Float64Array(row.length))
+  matrix.forEach((row, i) => {
+    for (let j = 0; j <= i; j++) {
+      let sum = row[j]!
+      for (let k = 0; k < j; k++) sum -= factor[i]![k]! * factor[j]![k]!
+      factor[i]![j] = i === j ? Math.sqrt(Math.max(sum, 1e-15)) : sum / factor[j]![j]!
+    }
+  })
+  return factor
+}
+
+function forward(factor: Float64Array[], right: Float64Array): Float64Array {
+  const out = new Float64Array(right.length)
+  factor.forEach((row, i) => {
+    let sum = right[i]!
+    for (let k = 0; k < i; k++) sum -= row[k]! * out[k]!
+    out[i] = sum / row[i]!
+  })
+  return out
+}
+
+function backward(factor: Float64Array[], right: Float64Array): Float64Array {
+  const out = new Float64Array(right.length)
+  for (let i = right.length - 1; i >= 0; i--) {
+    let sum = right[i]!
+    for (let k = i + 1; k < right.length; k++) sum -= factor[k]![i]! * out[k]!
+    out[i] = sum / factor[i]![i]!
+  }
+  return out
+}

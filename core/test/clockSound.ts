@@ -1,0 +1,171 @@
+/**
+ * Sound of a clock, made for tests alone: it shares no code with the analyser or with the practice clock.
+ *
+ * Beat times are laid down first, from the wanted rate, split and faults; then each release is a burst of damped
+ * modes and of noise, after a soft unlocking; then the room is added.
+ */
+export interface ClockSound {
+  sampleRate?: number
+  seconds?: number
+  beatsPerHour?: number
+  /** s/day against beatsPerHour */
+  rateSecondsPerDay?: number
+  /** half the difference of the two intervals, ms; + when first to second is longer */
+  unevenMs?: number
+  scatterMs?: number
+  /** amplitude of each side at its peak */
+  loudness?: [number, number]
+  colourHz?: [number, number]
+  ringMs?: [number, number]
+  /** amplitude of the unlocking as a share of the drop, and how far before it */
+  unlocking?: number
+  unlockingMs?: number
+  /** white noise, rms */
+  noise?: number
+  humHz?: number
+  hum?: number
+  direct?: number
+  clipAt?: number
+  knocks?: number
+  voice?: number
+  /** blows of a strike from the middle of the recording on */
+  strike?: number
+  bent?: { teeth: number; late: Record<number, number> }
+  slips?: { atS: number; ms: number }[]
+  seed?: number
+}
+
+export interface MadeSound {
+  samples: Float32Array
+  sampleRate: number
+  /** true drop times, s */
+  dropsS: number[]
+}
+
+export function random(seed: number): () => number {
+  // mulberry32
+  let a = seed >>> 0
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0
+    let t = a
+    t = Math.imul(t ^ (t >>> 15), t | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+export function normal(uniform: () => number): () => number {
+  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+}
+
+export function clockSound(clock: ClockSound = {}): MadeSound {
+  const fs = clock.sampleRate ?? 48_000
+  const seconds = clock.seconds ?? 60
+  const uniform = random(clock.seed ?? 1)
+  const gauss = normal(uniform)
+  const samples = new Float32Array(Math.round(fs * seconds))
+  const dropsS = dropTimes(clock, seconds, uniform, gauss)
+  const [loudA, loudB] = clock.loudness ?? [0.3, 0.25]
+  const [hzA, hzB] = clock.colourHz ?? [3100, 2400]
+  const [ringA, ringB] = clock.ringMs ?? [9, 12]
+  const modes = [hzA, hzB].map((hz) => [1, 1.83, 2.71].map((ratio) => ({ hz: hz * ratio, phase: 6.28 * uniform() })))
+  dropsS.forEach((at, n) => {
+    const even = n % 2 === 0
+    const loud = (even ? loudA : loudB) * (1 + 0.1 * gauss())
+    const hit = { modes: modes[even ? 0 : 1]!, ringS: (even ? ringA : ringB) / 1000 }
+    release(samples, fs, at, loud, hit, uniform)
+    const soft = clock.unlocking ?? 0.2
+    if (soft > 0)
+      release(samples, fs, at - (clock.unlockingMs ?? 6) / 1000, loud * soft, { ...hit, ringS: 0.002 }, uniform)
+  })
+  room(samples, fs, clock, uniform, gauss)
+  if (clock.clipAt !== undefined)
+    for (let i = 0; i < samples.length; i++) samples[i] = Math.max(-clock.clipAt, Math.min(clock.clipAt, samples[i]!))
+  return { samples, sampleRate: fs, dropsS }
+}
+
+function dropTimes(clock: ClockSound, seconds: number, uniform: () => number, gauss: () => number): number[] {
+  const beatS = 3600 / ((clock.beatsPerHour ?? 7200) * (1 + (clock.rateSecondsPerDay ?? 0) / 86_400))
+  const uneven = (clock.unevenMs ?? 0) / 1000
+  const start = 0.1 + uniform() * beatS
+  const drops: number[] = []
+  for (let n = 0; ; n++) {
+    let at = start + n * beatS + (n % 2 === 0 ? 0 : uneven)
+    if (at > seconds - 0.1) break
+    at += ((clock.scatterMs ?? 0.15) / 1000) * gauss()
+    if (clock.bent) at += (clock.bent.late[Math.floor(n / 2) % clock.bent.teeth] ?? 0) / 1000
+    for (const slip of clock.slips ?? []) if (at > slip.atS) at += slip.ms / 1000
+    drops.push(at)
+  }
+  return drops
+}
+
+function release(
+  samples: Float32Array,
+  fs: number,
+  atS: number,
+  loud: number,
+  hit: { modes: { hz: number; phase: number }[]; ringS: number },
+  uniform: () => number,
+): void {
+  const from = Math.max(0, Math.ceil(atS * fs))
+  const until = Math.min(samples.length, from + Math.round(6 * hit.ringS * fs))
+  for (let i = from; i < until; i++) {
+    const t = i / fs - atS
+    const rise = 1 - Math.exp(-t / 1.2e-4)
+    let value = 0
+    hit.modes.forEach((mode, m) => {
+      if (mode.hz < 0.45 * fs)
+        value +=
+          Math.sin(2 * Math.PI * mode.hz * t + mode.phase) * Math.exp((-t * (1 + 0.6 * m)) / hit.ringS) * 0.6 * 0.7 ** m
+    })
+    value += (2 * uniform() - 1) * 0.5 * Math.exp(-t / 0.0015)
+    samples[i]! += loud * rise * value
+  }
+}
+
+function room(samples: Float32Array, fs: number, clock: ClockSound, uniform: () => number, gauss: () => number): void {
+  const seconds = samples.length / fs
+  const noise = clock.noise ?? 0.002
+  const hum = clock.hum ?? 0
+  const humHz = clock.humHz ?? 50
+  for (let i = 0; i < samples.length; i++) {
+    const w = (2 * Math.PI * humHz * i) / fs
+    samples[i]! +=
+      noise * gauss() + (clock.direct ?? 0) + hum * (Math.sin(w) + 0.4 * Math.sin(3 * w) + 0.2 * Math.sin(5 * w + 1))
+  }
+  for (let k = 0; k < (clock.knocks ?? 0); k++)
+    release(
+      samples,
+      fs,
+      uniform() * seconds,
+      0.2 + 0.7 * uniform(),
+      { modes: [{ hz: 400 + 3000 * uniform(), phase: 0 }], ringS: 0.01 + 0.03 * uniform() },
+      uniform,
+    )
+  for (let k = 0; k < (clock.voice ?? 0); k++) {
+    // A syllable: a buzz with formants, swelling and falling.
+    const start = uniform() * seconds
+    const length = 0.1 + 0.2 * uniform()
+    const pitch = 100 + 120 * uniform()
+    const formants = [500 + 300 * uniform(), 1200 + 900 * uniform(), 2600]
+    for (let i = Math.floor(start * fs); i < Math.min(samples.length, (start + length) * fs); i++) {
+      const t = i / fs - start
+      let value = 0
+      for (let h = 1; h < 25; h++) {
+        const near = formants.reduce((sum, f) => sum + Math.exp(-(((h * pitch - f) / 200) ** 2)), 0)
+        value += near * Math.sin(2 * Math.PI * h * pitch * t)
+      }
+      samples[i]! += 0.05 * Math.sin((Math.PI * t) / length) * value
+    }
+  }
+  for (let k = 0; k < (clock.strike ?? 0); k++)
+    release(
+      samples,
+      fs,
+      seconds * 0.45 + 1.7 * k,
+      0.6,
+      { modes: [520, 1310, 2790, 4100].map((hz) => ({ hz, phase: 1 })), ringS: 0.6 },
+      uniform,
+    )
+}
