@@ -1,0 +1,285 @@
+import {
+  DEFAULT_SETTINGS,
+  EMPTY_PENDULUM,
+  type NewClock,
+  type NewJob,
+  type Owner,
+  type Settings,
+} from '@treadle/contract'
+import { demoId } from './api.ts'
+
+/** The made-up island of Ternholm, its workshop and its clocks. */
+export const PEOPLE = [
+  { id: demoId('ida'), name: 'Ida Vos', initials: 'IV', active: true, version: 0 },
+  { id: demoId('rasmus'), name: 'Rasmus Oake', initials: 'RO', active: true, version: 0 },
+]
+
+export const SETTINGS: Settings = {
+  ...DEFAULT_SETTINGS,
+  version: 0,
+  workshop: 'Ternholm clock workshop',
+  place: 'Ternholm, above the slip',
+  latitudeDeg: 57.2,
+  altitudeM: 12,
+}
+
+const owner = (key: string, name: string, address: string): Owner => ({
+  id: demoId(`owner ${key}`),
+  name,
+  address,
+  phone: '',
+})
+
+const OWNERS = {
+  harbour: owner('harbour', 'Harbour office', 'Long Quay 1, Ternholm'),
+  school: owner('school', 'Ternholm schoolhouse', 'Upper Lane, Ternholm'),
+  chapel: owner('chapel', 'Chapel wardens', 'Chapel Hill, Ternholm'),
+  cafe: owner('cafe', 'Café on the slip', 'The Slip 4, Ternholm'),
+  post: owner('post', 'Post room', 'Long Quay 9, Ternholm'),
+  ferry: owner('ferry', 'Ferry house', 'East Landing, Ternholm'),
+  row: owner('row', 'Miss A. Tarn', 'Gull Row 4, Ternholm'),
+  keeper: owner('keeper', 'The light-keeper', 'Keeper’s cottage, North Head'),
+}
+
+const clock = (key: string, rest: Omit<NewClock, 'id'>): NewClock => ({ id: demoId(`clock ${key}`), ...rest })
+
+export const CLOCKS = {
+  regulator: clock('regulator', {
+    name: 'Harbour regulator',
+    kind: 'wall',
+    marks: 'Scratched inside the case: “No. 3, H.O.” No maker’s name.',
+    trains: [{ train: 'going', power: 'weight' }],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 3600,
+      lengthMm: 994,
+      pitchMm: 0.8,
+      semiArcDeg: 2,
+      releaseDeg: 1,
+      crutchLengthMm: 160,
+      caseHeightMm: 1250,
+      escapeTeeth: 30,
+      windsEveryDays: 7,
+    },
+  }),
+  school: clock('school', {
+    name: 'School dial',
+    kind: 'wall',
+    marks: 'Painted dial, repainted once. Penciled dates behind it.',
+    trains: [{ train: 'going', power: 'spring' }],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 7200,
+      lengthMm: 248,
+      pitchMm: 0.7,
+      semiArcDeg: 5,
+      releaseDeg: 2,
+      crutchLengthMm: 115,
+      footSpacingMm: 300,
+      caseHeightMm: 420,
+      escapeTeeth: 30,
+      windsEveryDays: 7,
+    },
+  }),
+  chapel: clock('chapel', {
+    name: 'Chapel tower clock',
+    kind: 'tower',
+    marks: 'Flat bed of cast iron; a smith’s mark like a fish on the setting dial.',
+    trains: [
+      { train: 'going', power: 'weight' },
+      { train: 'strike', power: 'weight' },
+    ],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 2880,
+      lengthMm: 1552,
+      pitchMm: 1.5,
+      semiArcDeg: 2.2,
+      releaseDeg: 1,
+      crutchLengthMm: 420,
+      escapeTeeth: 40,
+      windsEveryDays: 7,
+    },
+  }),
+  cafe: clock('cafe', {
+    name: 'Long café clock',
+    kind: 'longcase',
+    marks: 'Provincial, tall pine case, pendulum with a pressed brass front.',
+    trains: [
+      { train: 'going', power: 'weight' },
+      { train: 'strike', power: 'weight' },
+    ],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 3600,
+      lengthMm: 994,
+      pitchMm: 1,
+      semiArcDeg: 2.5,
+      releaseDeg: 1.2,
+      crutchLengthMm: 150,
+      footSpacingMm: 330,
+      escapeTeeth: 30,
+      windsEveryDays: 7,
+    },
+  }),
+  drum: clock('drum', {
+    name: 'Round-top drum clock',
+    kind: 'mantel',
+    marks: 'Back plate numbered 1184, pendulum the same.',
+    trains: [
+      { train: 'going', power: 'spring' },
+      { train: 'strike', power: 'spring' },
+    ],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 9000,
+      lengthMm: 159,
+      pitchMm: 0.6,
+      semiArcDeg: 5,
+      releaseDeg: 2.4,
+      crutchLengthMm: 45,
+      footSpacingMm: 190,
+      escapeTeeth: 33,
+      windsEveryDays: 14,
+    },
+  }),
+  ferry: clock('ferry', {
+    name: 'Ferry-house wall clock',
+    kind: 'wall',
+    marks: 'Thirty-hour, thin plates; an old solder blob on the back plate.',
+    trains: [{ train: 'going', power: 'weight' }],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 5400,
+      lengthMm: 441,
+      pitchMm: 0.9,
+      semiArcDeg: 3.5,
+      releaseDeg: 1.5,
+      crutchLengthMm: 90,
+      caseHeightMm: 520,
+      windsEveryDays: 1,
+    },
+  }),
+  shelf: clock('shelf', {
+    name: 'Lantern-top shelf clock',
+    kind: 'shelf',
+    marks: '',
+    trains: [
+      { train: 'going', power: 'spring' },
+      { train: 'strike', power: 'spring' },
+    ],
+    pendulum: { ...EMPTY_PENDULUM, windsEveryDays: 8 },
+  }),
+  bracket: clock('bracket', {
+    name: 'Light-keeper’s bracket clock',
+    kind: 'bracket',
+    marks: 'Engraved back plate, a gull among the leaves.',
+    trains: [{ train: 'going', power: 'fusee' }],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 7200,
+      lengthMm: 248,
+      pitchMm: 0.7,
+      semiArcDeg: 4,
+      releaseDeg: 2,
+      crutchLengthMm: 80,
+      footSpacingMm: 240,
+      escapeTeeth: 30,
+      windsEveryDays: 7,
+    },
+  }),
+}
+
+const things = (...names: string[]) => names.map((name) => ({ name, state: 'present' as const, returned: false }))
+
+const job = (
+  key: string,
+  clockOf: NewClock,
+  ownerOf: Owner,
+  complaint: string,
+  cameWith: NewJob['cameWith'],
+  promisedOn: string | null = null,
+): NewJob => ({
+  id: demoId(`job ${key}`),
+  owner: ownerOf,
+  clock: clockOf,
+  complaint,
+  cameWith,
+  promisedOn,
+})
+
+/** The visits of the demo, by name. */
+export function jobsOfTheDemo(dayFromNow: (days: number) => string) {
+  return {
+    regulatorBefore: job(
+      'regulator before',
+      CLOCKS.regulator,
+      OWNERS.harbour,
+      'It loses, and the ferry blames us.',
+      things('crank', 'weight', 'door key'),
+    ),
+    regulator: job(
+      'regulator',
+      CLOCKS.regulator,
+      OWNERS.harbour,
+      'Four years since it was last seen to. Loses half a minute a day.',
+      things('crank', 'weight', 'door key'),
+      dayFromNow(9),
+    ),
+    school: job(
+      'school',
+      CLOCKS.school,
+      OWNERS.school,
+      'Limps since the caretaker moved it to the other wall.',
+      things('key', 'pendulum'),
+      dayFromNow(5),
+    ),
+    chapel: job(
+      'chapel',
+      CLOCKS.chapel,
+      OWNERS.chapel,
+      'Stops in frost. The strike has been silent since Candlemas.',
+      things('crank', 'going weight, 62 kg', 'strike weight, 85 kg'),
+      dayFromNow(60),
+    ),
+    cafe: job(
+      'cafe',
+      CLOCKS.cafe,
+      OWNERS.cafe,
+      'Stops on Sundays, when the place is full.',
+      things('pendulum', 'two weights', 'hood', 'door key'),
+      dayFromNow(3),
+    ),
+    drum: job(
+      'drum',
+      CLOCKS.drum,
+      OWNERS.post,
+      'Stopped after forty years. Somebody oiled it from a can.',
+      things('key', 'pendulum', 'bell', 'glass dome'),
+      dayFromNow(20),
+    ),
+    ferry: job(
+      'ferry',
+      CLOCKS.ferry,
+      OWNERS.ferry,
+      'Needs a bunch of keys on the weight to keep going.',
+      things('weight', 'chain', 'pendulum'),
+      dayFromNow(25),
+    ),
+    shelf: job(
+      'shelf',
+      CLOCKS.shelf,
+      OWNERS.row,
+      'It was my aunt’s. It has not gone since she did.',
+      things('key', 'pendulum'),
+    ),
+    bracket: job(
+      'bracket',
+      CLOCKS.bracket,
+      OWNERS.keeper,
+      'A service, as every five years. It has been good company.',
+      things('key', 'pendulum', 'papers'),
+      dayFromNow(1),
+    ),
+  }
+}

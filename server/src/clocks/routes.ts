@@ -1,0 +1,71 @@
+import { ClockChange } from '@treadle/contract'
+import { asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
+import { Router } from 'express'
+import type { Database } from '../db/connect.ts'
+import { clocks, jobs, journal, owners } from '../db/schema.ts'
+import { saveVersioned } from '../db/versioned.ts'
+import { sendSaved } from '../http/answer.ts'
+import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
+import { Refused } from '../http/problem.ts'
+
+export function clockRoutes(db: Database): Router {
+  return Router()
+    .get('/clocks', async (req, res) => {
+      const words = wordsOf(req)
+      const pattern = containing(words)
+      const found = await db
+        .select({ clock: clocks, owner: owners })
+        .from(clocks)
+        .innerJoin(owners, eq(owners.id, clocks.ownerId))
+        .where(
+          words === ''
+            ? undefined
+            : or(ilike(clocks.name, pattern), ilike(owners.name, pattern), ilike(clocks.marks, pattern)),
+        )
+        .orderBy(asc(clocks.name))
+        .limit(100)
+      const visits = await db
+        .select({
+          id: jobs.id,
+          number: jobs.number,
+          clockId: jobs.clockId,
+          receivedAt: jobs.receivedAt,
+          closedAt: jobs.closedAt,
+        })
+        .from(jobs)
+        .where(
+          inArray(
+            jobs.clockId,
+            found.map((f) => f.clock.id),
+          ),
+        )
+        .orderBy(desc(jobs.receivedAt))
+      res.json(found.map((f) => ({ ...f, visits: visits.filter((v) => v.clockId === f.clock.id) })))
+    })
+    .get('/clocks/:id', async (req, res) => {
+      const id = idOf(req)
+      const found = await db
+        .select({ clock: clocks, owner: owners })
+        .from(clocks)
+        .innerJoin(owners, eq(owners.id, clocks.ownerId))
+        .where(eq(clocks.id, id))
+      if (!found[0]) throw new Refused(404, 'not-found', 'There is no such clock.')
+      const visits = await db.select().from(jobs).where(eq(jobs.clockId, id)).orderBy(desc(jobs.receivedAt))
+      const entries = await db
+        .select()
+        .from(journal)
+        .where(
+          inArray(
+            journal.jobId,
+            visits.map((v) => v.id),
+          ),
+        )
+        .orderBy(desc(journal.at))
+        .limit(300)
+      res.json({ ...found[0], visits, journal: entries })
+    })
+    .patch('/clocks/:id', async (req, res) => {
+      const { version, ...change } = await bodyOf(ClockChange, req)
+      sendSaved(res, await saveVersioned(db, clocks, { id: idOf(req), version: Math.max(1, version) }, change as never))
+    })
+}

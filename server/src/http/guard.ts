@@ -1,0 +1,31 @@
+import type { RequestHandler } from 'express'
+import { sendProblem } from './problem.ts'
+
+const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
+
+/**
+ * Refuses requests meant for another host, and changes asked for by a page of another origin: a page open in the same
+ * browser must not be able to write in the workshop's book, nor a name that is pointed at this machine to read it.
+ */
+export function guard(extraHosts: string[] = []): RequestHandler {
+  return (req, res, next) => {
+    const port = req.socket.localPort ?? 0
+    const hosts = ['localhost', '127.0.0.1', '[::1]'].flatMap((h) => [`${h}:${port}`, ...(port === 80 ? [h] : [])])
+    hosts.push(...extraHosts)
+    const host = req.headers.host?.toLowerCase() ?? ''
+    if (!hosts.includes(host)) {
+      sendProblem(res, 421, 'wrong-host', `This workshop does not answer to the name ${host || '(none)'}.`)
+      return
+    }
+    const origin = req.headers.origin
+    if (
+      CHANGING.has(req.method) &&
+      origin !== undefined &&
+      !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())
+    ) {
+      sendProblem(res, 403, 'wrong-origin', 'A page from elsewhere may not change this workshop’s book.')
+      return
+    }
+    next()
+  }
+}

@@ -1,0 +1,287 @@
+import { GateOverride, JobChange, NewJob, POWER_METHOD_TITLES, PowerOff } from '@treadle/contract'
+import { BAYS, GATE_TITLES, mayClose } from '@treadle/core'
+import { and, asc, desc, eq, getTableColumns, isNull } from 'drizzle-orm'
+import { Router, type Request } from 'express'
+import type { Database, Queries } from '../db/connect.ts'
+import { clocks, gateOverrides, jobs, owners, photos, powerOffs } from '../db/schema.ts'
+import { saveVersioned } from '../db/versioned.ts'
+import { savedRow, sendSaved } from '../http/answer.ts'
+import { bodyOf, idOf, whoOf } from '../http/ask.ts'
+import { nowOf } from '../http/now.ts'
+import { Refused } from '../http/problem.ts'
+import { writeJournal } from '../journal/write.ts'
+import { readSettings } from '../settings/store.ts'
+import { openJob } from './find.ts'
+import { gatherJobs } from './gather.ts'
+import { standingOf } from './standing.ts'
+
+export function jobRoutes(db: Database): Router {
+  return Router()
+    .get('/bench', async (req, res) => {
+      const open = await db
+        .select({ id: jobs.id })
+        .from(jobs)
+        .where(isNull(jobs.closedAt))
+        .orderBy(desc(jobs.receivedAt))
+        .limit(200)
+      const settings = await readSettings(db)
+      const now = nowOf(req)
+      const gathered = await gatherJobs(
+        db,
+        open.map((j) => j.id),
+      )
+      res.json({
+        at: now.toISOString(),
+        tags: gathered.map((rows) => ({
+          job: rows.job,
+          clock: rows.clock,
+          owner: rows.owner,
+          owed: standingOf(rows, settings, now).owed,
+        })),
+      })
+    })
+    .post('/jobs', async (req, res) => {
+      const { created, id } = await takeIn(db, await bodyOf(NewJob, req), whoOf(req), nowOf(req))
+      res
+        .status(created ? 201 : 200)
+        .location(`/api/jobs/${id}`)
+        .json(await jobPage(db, id, nowOf(req)))
+    })
+    .get('/jobs/:id', async (req, res) => {
+      res.json(await jobPage(db, idOf(req), nowOf(req)))
+    })
+    .patch('/jobs/:id', async (req, res) => {
+      const { version, ...change } = await bodyOf(JobChange, req)
+      const id = idOf(req)
+      const saved = await db.transaction(async (tx) => {
+        const before = await openJob(tx, id)
+        const done = await saveVersioned(tx, jobs, { id, version: Math.max(1, version) }, change as never)
+        if (done.state === 'changed') await writeJobChange(tx, before, change, whoOf(req), nowOf(req))
+        return done
+      })
+      sendSaved(res, saved)
+    })
+    .post('/jobs/:id/power', async (req, res) => {
+      const body = await bodyOf(PowerOff, req)
+      await powerOff(db, req, body)
+      res.status(201).json(await jobPage(db, idOf(req), nowOf(req)))
+    })
+    .delete('/jobs/:id/power/:row', async (req, res) => {
+      const job = await openJob(db, idOf(req))
+      if (job.partedAt) throw new Refused(409, 'parted', 'The plates are parted; that confirmation stands.')
+      await db.transaction(async (tx) => {
+        const gone = await tx
+          .delete(powerOffs)
+          .where(and(eq(powerOffs.id, idOf(req, 'row')), eq(powerOffs.jobId, job.id)))
+          .returning()
+        if (gone[0])
+          await writeJournal(tx, {
+            jobId: job.id,
+            at: nowOf(req),
+            who: whoOf(req),
+            kind: 'power',
+            text: `Taken back: the ${gone[0].train} train is off. Treat it as wound.`,
+          })
+      })
+      res.json(await jobPage(db, job.id, nowOf(req)))
+    })
+    .post('/jobs/:id/part', async (req, res) => {
+      const id = idOf(req)
+      await partPlates(db, id, whoOf(req), nowOf(req))
+      res.json(await jobPage(db, id, nowOf(req)))
+    })
+    .post('/jobs/:id/overrides', async (req, res) => {
+      const body = await bodyOf(GateOverride, req)
+      const job = await openJob(db, idOf(req))
+      await db.transaction(async (tx) => {
+        const made = await tx
+          .insert(gateOverrides)
+          .values({ ...body, jobId: job.id, at: nowOf(req), who: whoOf(req) })
+          .onConflictDoNothing()
+          .returning()
+        if (made[0])
+          await writeJournal(tx, {
+            jobId: job.id,
+            at: nowOf(req),
+            who: whoOf(req),
+            kind: 'override',
+            text: `Gate overridden: “${GATE_TITLES[body.gate]}”. Reason: ${body.reason}`,
+            figures: { gate: body.gate },
+          })
+      })
+      res.status(201).json(await jobPage(db, job.id, nowOf(req)))
+    })
+    .post('/jobs/:id/close', async (req, res) => {
+      const id = idOf(req)
+      await closeJob(db, id, whoOf(req), nowOf(req))
+      res.json(await jobPage(db, id, nowOf(req)))
+    })
+    .post('/jobs/:id/reopen', async (req, res) => {
+      const job = await openJob(db, idOf(req), { closedToo: true })
+      await db.transaction(async (tx) => {
+        const opened = await tx
+          .update(jobs)
+          .set({ closedAt: null, version: job.version + 1 })
+          .where(and(eq(jobs.id, job.id), eq(jobs.version, job.version)))
+          .returning()
+        if (opened[0] && job.closedAt)
+          await writeJournal(tx, { jobId: job.id, at: nowOf(req), who: whoOf(req), kind: 'job', text: 'Reopened.' })
+      })
+      res.json(await jobPage(db, job.id, nowOf(req)))
+    })
+}
+
+/** Everything a job's pages show. */
+export async function jobPage(db: Database, id: string, now: Date) {
+  const gathered = await gatherJobs(db, [id])
+  const rows = gathered[0]
+  if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
+  const settings = await readSettings(db)
+  const { gates, owed } = standingOf(rows, settings, now)
+  const { originalId: _o, screenId: _s, ...photoColumns } = getTableColumns(photos)
+  const pictures = await db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt))
+  return {
+    job: rows.job,
+    clock: rows.clock,
+    owner: rows.owner,
+    powerOffs: rows.powerOffs,
+    holes: rows.holes,
+    listenings: rows.listenings.map(({ soundId, ...l }) => ({ ...l, soundStored: soundId !== null })),
+    readings: rows.readings,
+    events: rows.events,
+    photos: pictures,
+    gates,
+    owed,
+  }
+}
+
+/** Takes in a clock; a repeated request (same job id) finds it taken in. */
+async function takeIn(db: Database, body: NewJob, who: string, now: Date): Promise<{ created: boolean; id: string }> {
+  return db.transaction(async (tx) => {
+    await tx.insert(owners).values(body.owner).onConflictDoNothing()
+    await tx
+      .insert(clocks)
+      .values({ ...body.clock, ownerId: body.owner.id })
+      .onConflictDoNothing()
+    const values = {
+      complaint: body.complaint,
+      cameWith: body.cameWith,
+      promisedOn: body.promisedOn || null,
+      clockId: body.clock.id,
+    }
+    const made = await tx
+      .insert(jobs)
+      .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: now })
+      .onConflictDoNothing()
+      .returning()
+    const job = made[0]
+    if (job) {
+      const things = body.cameWith.filter((c) => c.state !== 'missing').map((c) => c.name)
+      await writeJournal(tx, {
+        jobId: job.id,
+        at: now,
+        who,
+        kind: 'job',
+        text: `Took in ${body.clock.name} for ${body.owner.name} as number ${job.number}. “${body.complaint}”${things.length > 0 ? ` Came with it: ${things.join(', ')}.` : ''}`,
+        figures: { number: job.number },
+      })
+    }
+    return { created: job !== undefined, id: body.id }
+  })
+}
+
+const RUNS_WORDS: Record<string, string> = {
+  runs: 'it runs',
+  stops: 'it runs and stops',
+  dead: 'it does not run',
+  'not-tried': 'not tried',
+}
+
+async function writeJobChange(
+  tx: Queries,
+  before: typeof jobs.$inferSelect,
+  change: Omit<JobChange, 'version'>,
+  who: string,
+  at: Date,
+) {
+  const write = (text: string, figures?: Record<string, unknown>) =>
+    writeJournal(tx, { jobId: before.id, at, who, kind: 'job', text, figures })
+  if (before.bay !== change.bay) await write(`Moved to ${BAYS.find((b) => b.bay === change.bay)?.title ?? change.bay}.`)
+  if (before.runs !== change.runs) await write(`Observed before touching: ${RUNS_WORDS[change.runs]}.`)
+  if (before.complaint !== change.complaint)
+    await write(`The owner’s words now read: “${change.complaint}” (were: “${before.complaint}”).`)
+  if (before.promisedOn !== (change.promisedOn ?? null)) await write(`Promised for ${change.promisedOn ?? 'no day'}.`)
+  if (JSON.stringify(before.cameWith) !== JSON.stringify(change.cameWith)) {
+    const list = change.cameWith.map((c) => `${c.name} (${c.returned ? 'ticked off' : c.state})`)
+    await write(`What came with it: ${list.join(', ') || 'nothing'}.`)
+  }
+}
+
+async function powerOff(db: Database, req: Request, { proved: _, ...body }: PowerOff): Promise<void> {
+  const who = whoOf(req)
+  const job = await openJob(db, idOf(req))
+  const found = await db.select().from(clocks).where(eq(clocks.id, job.clockId))
+  if (!found[0]?.trains.some((t) => t.train === body.train))
+    throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', {
+      errors: [{ field: 'train', message: `Train: this clock has no ${body.train} train` }],
+    })
+  await db.transaction(async (tx) => {
+    const made = await tx
+      .insert(powerOffs)
+      .values({ ...body, jobId: job.id, at: nowOf(req), who })
+      .onConflictDoNothing()
+      .returning()
+    if (made[0])
+      await writeJournal(tx, {
+        jobId: job.id,
+        at: nowOf(req),
+        who,
+        kind: 'power',
+        text: `The ${body.train} train is off: ${POWER_METHOD_TITLES[body.method]}. Square and great wheel tried by hand by ${who}.`,
+        figures: { train: body.train, method: body.method },
+      })
+  })
+}
+
+async function partPlates(db: Database, id: string, who: string, at: Date): Promise<void> {
+  const job = await openJob(db, id)
+  const [rows] = await gatherJobs(db, [id])
+  const off = new Set(rows?.powerOffs.map((p) => p.train))
+  const wound = rows?.clock.trains.filter((t) => !off.has(t.train)).map((t) => t.train) ?? []
+  const override = rows?.overrides.find((o) => o.gate === 'power')
+  if (wound.length > 0 && !override)
+    throw new Refused(422, 'gate', 'The plates may not be parted yet.', {
+      detail: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.`,
+    })
+  await db.transaction(async (tx) => {
+    const parted = await tx
+      .update(jobs)
+      .set({ partedAt: at, version: job.version + 1 })
+      .where(and(eq(jobs.id, id), isNull(jobs.partedAt)))
+      .returning()
+    if (parted[0]) {
+      const text =
+        wound.length > 0
+          ? `Parted the plates with the ${wound.join(' and ')} train not confirmed off; overridden.`
+          : 'Parted the plates; every train was confirmed off.'
+      await writeJournal(tx, { jobId: id, at, who, kind: 'power', text })
+    }
+  })
+}
+
+async function closeJob(db: Database, id: string, who: string, at: Date): Promise<void> {
+  const job = await openJob(db, id, { closedToo: true })
+  if (job.closedAt) return
+  const [rows] = await gatherJobs(db, [id])
+  if (!rows) return
+  const { gates } = standingOf(rows, await readSettings(db), at)
+  if (!mayClose(gates)) {
+    const held = gates.filter((g) => !g.passed && g.overriddenBecause === null)
+    throw new Refused(422, 'gate', 'This job may not be closed yet.', { detail: held.map((g) => g.reason).join(' ') })
+  }
+  await db.transaction(async (tx) => {
+    const saved = await saveVersioned(tx, jobs, { id, version: job.version }, { closedAt: at } as never)
+    savedRow(saved)
+    await writeJournal(tx, { jobId: id, at, who, kind: 'job', text: 'Handed over; the job is closed.' })
+  })
+}
