@@ -1,0 +1,56 @@
+import { existsSync, mkdirSync, readdirSync, renameSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { ensureModules } from './modules.mjs'
+import { ROOT } from './root.mjs'
+
+const SOURCES = ['core/src', 'contract/src', 'scripts/commands', 'package-lock.json']
+
+/** Bundles a TypeScript entry, our own workspaces inlined and npm packages left outside, unless it is newer than all sources. */
+export async function bundle(entry, name, sources = SOURCES) {
+  const folder = join(ROOT, 'node_modules', '.treadle')
+  const outfile = join(folder, `${name}.mjs`)
+  const url = pathToFileURL(outfile).href
+  if (existsSync(outfile) && statSync(outfile).mtimeMs > newest(sources)) return url
+  if (!existsSync(join(ROOT, 'node_modules', 'esbuild'))) ensureModules()
+  const { build } = await import('esbuild')
+  mkdirSync(folder, { recursive: true })
+  const fresh = `${outfile}.${process.pid}`
+  await build({
+    entryPoints: [join(ROOT, entry)],
+    outfile: fresh,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+    plugins: [packagesOutside],
+  })
+  renameSync(fresh, outfile)
+  return url
+}
+
+/** The latest change among source files and folders, ms. */
+export function newest(sources) {
+  let latest = 0
+  for (const source of sources) {
+    const path = join(ROOT, source)
+    const stat = statSync(path)
+    latest = Math.max(latest, stat.mtimeMs)
+    if (!stat.isDirectory()) continue
+    for (const file of readdirSync(path, { recursive: true }))
+      latest = Math.max(latest, statSync(join(path, file)).mtimeMs)
+  }
+  return latest
+}
+
+const packagesOutside = {
+  name: 'packages-outside',
+  setup(build) {
+    build.onResolve({ filter: /^[^./]/ }, (args) =>
+      args.path.startsWith('@treadle/') || args.kind === 'entry-point'
+        ? undefined
+        : { path: args.path, external: true },
+    )
+  },
+}
