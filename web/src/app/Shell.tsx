@@ -1,0 +1,131 @@
+import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { IconKeyboard, IconLamp, IconSun } from '@tabler/icons-react'
+import { useEffect, useState } from 'react'
+import { Link, NavLink, Outlet, useLocation } from 'react-router'
+import { KeyHelp } from '../parts/KeyHelp.tsx'
+import { request } from './api.ts'
+import { useServerAway } from './away.ts'
+import { benchName, setBenchName } from './bench.ts'
+import { queryClient, usePeople } from './queries.ts'
+import styles from './Shell.module.css'
+
+const PLACES = [
+  ['/', 'Bench'],
+  ['/clocks', 'Clocks'],
+  ['/reckoner', 'Reckoner'],
+  ['/drawers', 'Drawers'],
+  ['/practice', 'Practice'],
+  ['/settings', 'Settings'],
+] as const
+
+/** What stands about every page: the name, the places, who is at the bench, and the banner while the server is away. */
+export function Shell() {
+  const [help, setHelp] = useState(false)
+  const { pathname } = useLocation()
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !isTyping(event.target)) setHelp(true)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <>
+      <a className="skip" href="#main">
+        Skip to the work
+      </a>
+      <header className={styles.header}>
+        <Link to="/" className={styles.name}>
+          Treadle
+        </Link>
+        <nav aria-label="Places" className={styles.places}>
+          {PLACES.map(([to, title]) => (
+            <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => (isActive || (to === '/' && pathname.startsWith('/jobs')) ? `${styles.place} ${styles.here}` : styles.place)}>
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+        <div className={styles.tools}>
+          <AtTheBench />
+          <ActionIcon variant="subtle" size="xl" aria-label="Keys and pedal" onClick={() => setHelp(true)}>
+            <IconKeyboard />
+          </ActionIcon>
+          <ThemeSwitch />
+          <Button component={Link} to="/take-in">
+            Take in a clock
+          </Button>
+        </div>
+      </header>
+      <AwayBanner />
+      <main id="main" tabIndex={-1} className={styles.main}>
+        <Outlet />
+      </main>
+      <KeyHelp opened={help} onClose={() => setHelp(false)} />
+    </>
+  )
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}
+
+function ThemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme()
+  const dark = useComputedColorScheme('light') === 'dark'
+  return (
+    <ActionIcon variant="subtle" size="xl" aria-label={dark ? 'Enamel: light theme' : 'Lamp: dark theme'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+      {dark ? <IconSun /> : <IconLamp />}
+    </ActionIcon>
+  )
+}
+
+function AtTheBench() {
+  const { data: people } = usePeople()
+  const [name, setName] = useState(benchName)
+  const active = people?.filter((p) => p.active) ?? []
+  const choose = (who: string) => {
+    setBenchName(who)
+    setName(who)
+  }
+  useEffect(() => {
+    const first = active[0]
+    if (name === '' && first) choose(first.name)
+  })
+  if (active.length === 0) return null
+  return (
+    <Menu>
+      <Menu.Target>
+        <Button variant="subtle" className={styles.who}>
+          At the bench: {active.find((p) => p.name === name)?.initials ?? 'nobody'}
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {active.map((p) => (
+          <Menu.Item key={p.id} onClick={() => choose(p.name)}>
+            {p.name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}
+
+function AwayBanner() {
+  const away = useServerAway()
+  useEffect(() => {
+    if (!away) return
+    const timer = setInterval(() => {
+      request('GET', '/health').then(
+        () => queryClient.invalidateQueries(),
+        () => undefined,
+      )
+    }, 2000)
+    return () => clearInterval(timer)
+  }, [away])
+  if (!away) return null
+  return (
+    <div role="status" className={styles.away}>
+      <strong>The workshop’s server does not answer.</strong> What you typed is kept here and sent as soon as it is back. Start it with <code>npm start</code>.
+    </div>
+  )
+}

@@ -1,0 +1,60 @@
+import type { BenchPage, Clock, JobPage, JobRow, JournalEntry, Owner, Person, Settings } from '@treadle/contract'
+import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
+import { ApiProblem, isAway, request } from './api.ts'
+
+const retryWhileAway = (_count: number, error: Error) => isAway(error)
+const slower = (attempt: number) => Math.min(8000, 500 * 2 ** attempt)
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { retry: retryWhileAway, retryDelay: slower, staleTime: 5000, networkMode: 'always' },
+    // A change that the server did not answer is kept and sent again: ids are ours, so it is made once.
+    mutations: { retry: retryWhileAway, retryDelay: slower, networkMode: 'always' },
+  },
+})
+
+export const useBench = () => useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
+export const useJob = (id: string) => useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
+export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
+export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => request<Person[]>('GET', '/people'), staleTime: 60_000 })
+export const useJournal = (id: string, words: string) =>
+  useQuery({ queryKey: ['journal', id, words], queryFn: () => request<JournalEntry[]>('GET', `/jobs/${id}/journal?q=${encodeURIComponent(words)}`) })
+
+export interface ClockListed {
+  clock: Clock
+  owner: Owner
+  visits: Pick<JobRow, 'id' | 'number' | 'receivedAt' | 'closedAt'>[]
+}
+
+export interface ClockHistory {
+  clock: Clock
+  owner: Owner
+  visits: JobRow[]
+  journal: JournalEntry[]
+}
+
+export const useClocks = (words: string) =>
+  useQuery({ queryKey: ['clocks', words], queryFn: () => request<ClockListed[]>('GET', `/clocks?q=${encodeURIComponent(words)}`), placeholderData: (before) => before })
+export const useClock = (id: string) => useQuery({ queryKey: ['clock', id], queryFn: () => request<ClockHistory>('GET', `/clocks/${id}`) })
+
+export interface Change {
+  method: 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+  path: string
+  body?: unknown
+}
+
+/** Sends a change and brings the pages up to date; refused ones are the caller's to show. */
+export function useChange<T = unknown>(...alsoStale: string[]): UseMutationResult<T, Error, Change> {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ({ method, path, body }: Change) => request<T>(method, path, body),
+    onSettled: async () => {
+      await Promise.all(['job', 'bench', 'journal', ...alsoStale].map((key) => client.invalidateQueries({ queryKey: [key] })))
+    },
+  })
+}
+
+/** The sentence to show for an error, whatever it is. */
+export function sentenceOf(error: unknown): string {
+  return error instanceof ApiProblem ? error.sentence : error instanceof Error ? error.message : 'Something went wrong.'
+}

@@ -1,0 +1,42 @@
+import { createBrowserRouter, Navigate } from 'react-router'
+import { JobPage } from '../job/JobPage.tsx'
+import { NoSuchPage, PageError } from '../parts/ErrorBoundary.tsx'
+import { Bench } from '../places/Bench.tsx'
+import { Shell } from './Shell.tsx'
+
+const place = (load: () => Promise<Record<string, React.ComponentType>>, name: string) => async () => ({ Component: (await load())[name] })
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <PageError />,
+    hydrateFallbackElement: <p style={{ padding: '2rem' }}>Opening…</p>,
+    children: [
+      { path: '/', element: <Bench /> },
+      { path: '/take-in', lazy: place(() => import('../places/TakeIn.tsx'), 'TakeIn') },
+      { path: '/clocks', lazy: place(() => import('../places/Clocks.tsx'), 'Clocks') },
+      { path: '/clocks/:id', lazy: place(() => import('../places/ClockPage.tsx'), 'ClockPage') },
+      { path: '/reckoner', lazy: place(() => import('../places/Reckoner.tsx'), 'Reckoner') },
+      { path: '/reckoner/:name', lazy: place(() => import('../places/Reckoner.tsx'), 'Reckoner') },
+      { path: '/drawers', lazy: place(() => import('../places/Drawers.tsx'), 'Drawers') },
+      { path: '/practice', lazy: place(() => import('../places/Practice.tsx'), 'Practice') },
+      { path: '/settings', lazy: place(() => import('../places/SettingsPage.tsx'), 'SettingsPage') },
+      {
+        path: '/jobs/:id',
+        element: <JobPage />,
+        errorElement: <PageError />,
+        children: [
+          { index: true, element: <Navigate to="arrive" replace /> },
+          { path: 'arrive', lazy: place(() => import('../surfaces/arrive/ArriveSurface.tsx'), 'ArriveSurface') },
+          { path: 'power', lazy: place(() => import('../surfaces/power/PowerSurface.tsx'), 'PowerSurface') },
+          { path: 'holes', lazy: place(() => import('../surfaces/holes/HolesSurface.tsx'), 'HolesSurface') },
+          { path: 'listen', lazy: place(() => import('../surfaces/listen/JobListen.tsx'), 'JobListen') },
+          { path: 'rate', lazy: place(() => import('../surfaces/rate/RateSurface.tsx'), 'RateSurface') },
+          { path: 'card', lazy: place(() => import('../surfaces/card/CardSurface.tsx'), 'CardSurface') },
+          { path: 'journal', lazy: place(() => import('../surfaces/journal/JournalSurface.tsx'), 'JournalSurface') },
+        ],
+      },
+      { path: '*', element: <NoSuchPage /> },
+    ],
+  },
+])

@@ -1,0 +1,35 @@
+import { Button, FileButton, Group } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { IconCamera } from '@tabler/icons-react'
+import { v7 as uuid } from 'uuid'
+import { request } from '../app/api.ts'
+import { queryClient, sentenceOf } from '../app/queries.ts'
+
+/** Chooses photos from files, or from the camera where the device has one. */
+export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (files: File[]) => void }) {
+  return (
+    <Group mt="sm">
+      <FileButton accept="image/jpeg,image/png,image/webp" multiple onChange={(more) => onChange([...files, ...more])}>
+        {(props) => (
+          <Button variant="default" leftSection={<IconCamera size={20} />} {...props}>
+            Photos
+          </Button>
+        )}
+      </FileButton>
+      <span className="quiet">{files.length === 0 ? 'JPEG, PNG or WebP' : files.map((f) => f.name).join(', ')}</span>
+    </Group>
+  )
+}
+
+/** Sends photos one after another; one that is refused is named and does not keep back the others. */
+export async function sendPhotos(jobId: string, files: File[]): Promise<void> {
+  for (const file of files) {
+    try {
+      const caption = encodeURIComponent(file.name.replace(/\.\w+$/, ''))
+      await request('PUT', `/jobs/${jobId}/photos/${uuid()}?caption=${caption}`, file)
+    } catch (error) {
+      notifications.show({ color: 'red', title: `${file.name} was not kept`, message: sentenceOf(error), autoClose: 12_000 })
+    }
+  }
+  await queryClient.invalidateQueries({ queryKey: ['job', jobId] })
+}

@@ -1,0 +1,158 @@
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { useSettings } from '../app/queries.ts'
+import { chirp } from './chirp.ts'
+import { pedalKey } from './pedalKey.ts'
+
+/** The one next action of a work surface. */
+export interface PedalAction {
+  /** what a press does now, in large words */
+  label: string
+  hint?: string
+  /** does it; `atMs` is when the foot came down. What it returns takes it back. */
+  press: (atMs: number) => (() => void) | void
+  /** marks this for later */
+  flag?: () => void
+  /** pressed in the rhythm of a pendulum: each press counts at once, and two are not a double press */
+  rhythmic?: boolean
+}
+
+interface PedalState {
+  action: PedalAction | null
+  held: boolean
+  said: string
+  down: () => void
+  up: () => void
+  setAction: (action: PedalAction | null) => void
+}
+
+const HOLD_MS = 600
+const DOUBLE_MS = 320
+const Context = createContext<PedalState | null>(null)
+
+export function PedalProvider({ children }: { children: ReactNode }) {
+  const [action, setAction] = useState<PedalAction | null>(null)
+  const [held, setHeld] = useState(false)
+  const [said, setSaid] = useState('')
+  const { data: settings } = useSettings()
+  const sounds = settings?.pedalSound ?? true
+  const now = useRef<PedalAction | null>(null)
+  now.current = action
+  const undone = useRef<(() => void)[]>([])
+  const downAt = useRef<number | null>(null)
+  const holdTimer = useRef(0)
+  const pressTimer = useRef(0)
+
+  const takeBack = useCallback(() => {
+    downAt.current = null
+    setHeld(false)
+    const undo = undone.current.pop()
+    setSaid(undo ? 'Taken back.' : 'There is nothing to take back.')
+    if (sounds) chirp(undo ? 'back' : 'none')
+    undo?.()
+  }, [sounds])
+
+  const press = useCallback(
+    (atMs: number) => {
+      const doing = now.current
+      if (!doing) return
+      if (sounds) chirp('done')
+      const undo = doing.press(atMs)
+      if (undo) undone.current.push(undo)
+      setSaid('')
+    },
+    [sounds],
+  )
+
+  const down = useCallback(() => {
+    if (downAt.current !== null || !now.current) return
+    downAt.current = Date.now()
+    setHeld(true)
+    holdTimer.current = window.setTimeout(takeBack, HOLD_MS)
+  }, [takeBack])
+
+  const up = useCallback(() => {
+    window.clearTimeout(holdTimer.current)
+    setHeld(false)
+    const at = downAt.current
+    downAt.current = null
+    const doing = now.current
+    if (at === null || !doing) return
+    if (!doing.flag || doing.rhythmic) {
+      press(at)
+      return
+    }
+    if (pressTimer.current !== 0) {
+      window.clearTimeout(pressTimer.current)
+      pressTimer.current = 0
+      doing.flag()
+      setSaid('Flagged for later.')
+      if (sounds) chirp('flag')
+      return
+    }
+    pressTimer.current = window.setTimeout(() => {
+      pressTimer.current = 0
+      press(at)
+    }, DOUBLE_MS)
+  }, [press, sounds])
+
+  useEffect(() => {
+    const isPedal = (event: KeyboardEvent) => event.key === 'PageDown' || event.key === pedalKey() || (event.key === ' ' && isNowhere(event.target))
+    const onDown = (event: KeyboardEvent) => {
+      if (!isPedal(event) || isField(event.target) || !now.current) return
+      event.preventDefault()
+      if (!event.repeat) down()
+    }
+    const onUp = (event: KeyboardEvent) => {
+      if (!isPedal(event) || downAt.current === null) return
+      event.preventDefault()
+      up()
+    }
+    window.addEventListener('keydown', onDown)
+    window.addEventListener('keyup', onUp)
+    return () => {
+      window.removeEventListener('keydown', onDown)
+      window.removeEventListener('keyup', onUp)
+    }
+  }, [down, up])
+
+  const value = useMemo(() => ({ action, held, said, down, up, setAction }), [action, held, said, down, up])
+  return <Context.Provider value={value}>{children}</Context.Provider>
+}
+
+function isField(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !/^(checkbox|radio|button)$/.test((target as HTMLInputElement).type)))
+}
+
+/** Space counts only while focus is on no control, so that on a button it presses that button. */
+function isNowhere(target: EventTarget | null): boolean {
+  return target === document.body || (target instanceof HTMLElement && target.id === 'main')
+}
+
+export function usePedal(): PedalState {
+  const state = useContext(Context)
+  if (!state) throw new Error('The pedal is missing from this page.')
+  return state
+}
+
+/** Makes `action` what the pedal does while this surface is shown; null makes it inert. */
+export function usePedalAction(action: PedalAction | null): void {
+  const { setAction } = usePedal()
+  const latest = useRef(action)
+  latest.current = action
+  const { label, hint, rhythmic } = action ?? {}
+  const flags = action?.flag !== undefined
+  useEffect(() => {
+    if (label === undefined) {
+      setAction(null)
+      return
+    }
+    setAction({
+      label,
+      hint,
+      rhythmic,
+      press: (atMs) => latest.current?.press(atMs),
+      ...(flags && { flag: () => latest.current?.flag?.() }),
+    })
+    return () => setAction(null)
+  }, [label, hint, rhythmic, flags, setAction])
+}

@@ -1,0 +1,51 @@
+import { CLOCK_KIND_TITLES } from '@treadle/contract'
+import { TextInput } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useClocks } from '../app/queries.ts'
+import { ClockGlyph } from '../parts/ClockGlyph.tsx'
+import { Loaded } from '../parts/Loading.tsx'
+import styles from './Clocks.module.css'
+
+/** Every clock and owner the workshop knows. */
+export function Clocks() {
+  const [words, setWords] = useState('')
+  const [asked] = useDebouncedValue(words.trim(), 200)
+  const clocks = useClocks(asked)
+  return (
+    <>
+      <h1>Clocks</h1>
+      <TextInput label="Find a clock or an owner" description="Name, owner or marks" value={words} onChange={(e) => setWords(e.currentTarget.value)} maw={420} my="md" />
+      <Loaded query={clocks}>
+        {(list) =>
+          list.length === 0 ? (
+            <p>{asked === '' ? 'No clock has been here yet. ' : 'None is known under those words. '}<Link to="/take-in">Take one in</Link>.</p>
+          ) : (
+            <ul className={styles.list}>
+              {list.map(({ clock, owner, visits }) => (
+                <li key={clock.id}>
+                  <ClockGlyph kind={clock.kind} />
+                  <div>
+                    <Link to={`/clocks/${clock.id}`} className={styles.name}>
+                      {clock.name}
+                    </Link>
+                    <p className="quiet">
+                      {owner.name}. {CLOCK_KIND_TITLES[clock.kind]}. {clock.marks}
+                    </p>
+                  </div>
+                  <p className={styles.visits}>
+                    {visits.length} {visits.length === 1 ? 'visit' : 'visits'}
+                    <br />
+                    <span className="quiet">{visits[0] && `${visits[0].closedAt ? 'last' : 'here since'} ${dayjs(visits[0].closedAt ?? visits[0].receivedAt).format('MMM YYYY')}`}</span>
+                  </p>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Loaded>
+    </>
+  )
+}

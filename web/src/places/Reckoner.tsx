@@ -1,0 +1,120 @@
+import { CALCULATIONS, type Calculation } from '@treadle/contract'
+import { FieldError } from '@treadle/core'
+import { NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { useMemo, useState } from 'react'
+import { NavLink, useParams } from 'react-router'
+import styles from './Reckoner.module.css'
+
+/** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
+export function Reckoner() {
+  const { name } = useParams()
+  const calculation = CALCULATIONS.find((c) => c.name === name) ?? (CALCULATIONS[0] as Calculation)
+  return (
+    <div className={styles.columns}>
+      <nav aria-label="Calculations" className={styles.list}>
+        <h1>Reckoner</h1>
+        {CALCULATIONS.map((c) => (
+          <NavLink key={c.name} to={`/reckoner/${c.name}`} className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}>
+            {c.title}
+          </NavLink>
+        ))}
+      </nav>
+      <One key={calculation.name} calculation={calculation} />
+    </div>
+  )
+}
+
+function One({ calculation }: { calculation: Calculation }) {
+  const [typed, setTyped] = useState<Record<string, string>>(() =>
+    Object.fromEntries(Object.entries(calculation.fields).map(([name, f]) => [name, f.example === undefined ? '' : typeof f.example === 'object' ? JSON.stringify(f.example) : String(f.example)])),
+  )
+  const answer = useMemo(() => reckon(calculation, typed), [calculation, typed])
+  return (
+    <section className={styles.one}>
+      <div>
+        <h2>{calculation.title}</h2>
+        <p className="quiet">{calculation.about}</p>
+        {Object.entries(calculation.fields).map(([name, field]) => {
+          const wrong = answer.error !== null && (answer.error.field === name || answer.error.field.startsWith(`${name}[`)) ? `${field.label}: ${answer.error.allowed}` : undefined
+          const shared = {
+            label: field.label,
+            description: field.note,
+            value: typed[name] ?? '',
+            error: wrong,
+            onChange: (e: { currentTarget: { value: string } }) => setTyped({ ...typed, [name]: e.currentTarget.value }),
+          }
+          if (field.choices) return <NativeSelect key={name} {...shared} data={field.choices} mt="sm" />
+          if (typeof field.example === 'object' && JSON.stringify(field.example).length > 40) return <Textarea key={name} {...shared} autosize minRows={4} mt="sm" />
+          return <TextInput key={name} {...shared} rightSection={<span className="quiet">{field.unit}</span>} rightSectionWidth={field.unit.length > 3 ? 96 : 48} mt="sm" autoComplete="off" />
+        })}
+      </div>
+      <div aria-live="polite">
+        <h2>Answer</h2>
+        {answer.error ? (
+          <p className={styles.wrong}>{answer.error.message}</p>
+        ) : (
+          <table className={styles.answer}>
+            <tbody>
+              {Object.entries(calculation.output).map(([name, unit]) =>
+                answer.value?.[name] === undefined ? null : (
+                  <tr key={name}>
+                    <th scope="row">{words(name)}</th>
+                    <td>
+                      {shown(answer.value[name])} <span className="quiet">{typeof answer.value[name] === 'string' ? '' : unit}</span>
+                    </td>
+                  </tr>
+                ),
+              )}
+            </tbody>
+          </table>
+        )}
+        <p className={styles.command}>
+          In the shell: <code>npm run -s reckon -- {calculation.name} ‘{JSON.stringify(inputOf(calculation, typed))}’</code>
+        </p>
+      </div>
+    </section>
+  )
+}
+
+function inputOf(calculation: Calculation, typed: Record<string, string>): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(calculation.fields).flatMap(([name, field]) => {
+      const text = (typed[name] ?? '').trim()
+      if (text === '') return []
+      if (field.choices) return [[name, text]]
+      if (typeof field.example === 'object') {
+        try {
+          const list: unknown = JSON.parse(text.startsWith('[') ? text : `[${text}]`)
+          return [[name, list]]
+        } catch {
+          return [[name, text]]
+        }
+      }
+      const value = Number(text.replace(',', '.'))
+      return [[name, Number.isNaN(value) ? text : value]]
+    }),
+  )
+}
+
+function reckon(calculation: Calculation, typed: Record<string, string>): { value: Record<string, unknown> | null; error: FieldError | null } {
+  try {
+    return { value: calculation.reckon(inputOf(calculation, typed)), error: null }
+  } catch (error) {
+    if (error instanceof FieldError) return { value: null, error }
+    throw error
+  }
+}
+
+function words(name: string): string {
+  return name
+    .replace(/(Mm|Deg|Ms|S|Percent)$/, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase()
+    .replace(/^./, (c) => c.toUpperCase())
+}
+
+function shown(value: unknown): string {
+  if (typeof value === 'number') return String(Number(value.toPrecision(7)))
+  if (Array.isArray(value)) return value.map(shown).join(typeof value[0] === 'string' ? ' ' : ', ')
+  return value === null ? 'not told' : String(value)
+}

@@ -1,0 +1,215 @@
+import { Settings, type Person } from '@treadle/contract'
+import { gravityAt, OIL_SCHOOLS } from '@treadle/core'
+import { Button, Fieldset, Group, NativeSelect, NumberInput, Switch, Table, TextInput } from '@mantine/core'
+import { useForm } from '@mantine/form'
+import { notifications } from '@mantine/notifications'
+import { yupResolver } from 'mantine-form-yup-resolver'
+import { useEffect, useState } from 'react'
+import { v7 as uuid } from 'uuid'
+import { sentenceOf, useChange, usePeople, useSettings } from '../app/queries.ts'
+import { Loaded } from '../parts/Loading.tsx'
+import { useConflict } from '../parts/useConflict.tsx'
+import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
+import styles from './SettingsPage.module.css'
+
+/** What the workshop decides for itself: place, people, pedal, tolerances, schools. */
+export function SettingsPage() {
+  return (
+    <>
+      <h1>Settings</h1>
+      <Loaded query={useSettings()}>{(settings) => <SettingsForm settings={settings} />}</Loaded>
+      <div className={styles.columns}>
+        <People />
+        <PedalTeaching />
+      </div>
+    </>
+  )
+}
+
+const TITLES = { workshop: 'Workshop', place: 'Place', latitudeDeg: 'Latitude', altitudeM: 'Altitude', beat: 'Beat', bushing: 'Bushing', trialDays: 'Trial', oilSchool: 'Oil', rateToleranceSecondsPerDay: 'Rate within' }
+
+function SettingsForm({ settings }: { settings: Settings }) {
+  const form = useForm<Settings>({ initialValues: settings, validate: yupResolver(Settings) })
+  const change = useChange('settings')
+  const conflict = useConflict(TITLES)
+  useEffect(() => {
+    form.setInitialValues(settings)
+    form.reset()
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the form follows the row, not itself
+  }, [settings.version])
+  const save = (values: Settings) =>
+    change.mutate(
+      { method: 'PUT', path: '/settings', body: values },
+      {
+        onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
+        onError: (error) => {
+          if (!conflict.meet(error, { ...values }, (version) => save({ ...values, version }), () => form.reset())) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+        },
+      },
+    )
+  const number = (path: string, label: string, unit = '') => (
+    <NumberInput label={label} hideControls rightSection={<span className="quiet">{unit}</span>} rightSectionWidth={unit.length > 3 ? 64 : 44} {...form.getInputProps(path)} />
+  )
+  const { latitudeDeg, altitudeM } = form.values
+  const placeKnown = Math.abs(latitudeDeg) <= 90 && altitudeM > -430 && altitudeM < 6000
+  return (
+    <form onSubmit={form.onSubmit(save)} noValidate>
+      {conflict.dialog}
+      <div className={styles.columns}>
+        <Fieldset legend="The workshop and its place">
+          <TextInput label="Workshop" {...form.getInputProps('workshop')} />
+          <TextInput label="Place" {...form.getInputProps('place')} />
+          <div className={styles.pair}>
+            {number('latitudeDeg', 'Latitude', '°')}
+            {number('altitudeM', 'Altitude', 'm')}
+          </div>
+          {placeKnown && (
+            <p className="quiet">
+              Gravity here {gravityAt(latitudeDeg, altitudeM).toFixed(5)} m/s². A clock set right at 45° and sea level would {gravityAt(latitudeDeg, altitudeM) > gravityAt(45) ? 'gain' : 'lose'}{' '}
+              {Math.abs((43_200 * (gravityAt(latitudeDeg, altitudeM) - gravityAt(45))) / gravityAt(45)).toFixed(0)} s a day here.
+            </p>
+          )}
+          <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />
+          {number('pickupPpm', 'Sound card fast by', 'ppm')}
+        </Fieldset>
+        <Fieldset legend="Beat">
+          <NativeSelect label="This workshop goes by" data={[{ value: 'split', label: 'the split, points from 50/50' }, { value: 'milliseconds', label: 'milliseconds out' }]} {...form.getInputProps('beat.by')} />
+          <div className={styles.pair}>
+            {number('beat.finePoints', 'Even within', 'points')}
+            {number('beat.acceptablePoints', 'Acceptable within', 'points')}
+            {number('beat.heardPoints', 'Plainly heard from', 'points')}
+            {number('beat.limitMs', 'Limit', 'ms')}
+          </div>
+          <NativeSelect
+            label="First cure"
+            data={[
+              { value: 'size', label: 'pack for small errors, bend for large ones' },
+              { value: 'pack', label: 'pack or tilt the case' },
+              { value: 'crutch', label: 'set it by the crutch, the case plumb' },
+              { value: 'adjuster', label: 'adjuster or friction crutch where there is one' },
+            ]}
+            {...form.getInputProps('beatSchool')}
+          />
+          {number('packUpToMs', 'Pack the case up to', 'ms')}
+        </Fieldset>
+        <Fieldset legend="Bushing">
+          <NativeSelect
+            label="Bush when"
+            data={[
+              { value: 'two-or-depth', label: 'any two schools agree, or the depth alone' },
+              { value: 'play', label: 'the play is exceeded' },
+              { value: 'oval', label: 'the ovalness is exceeded' },
+              { value: 'depth', label: 'the depth is exceeded' },
+            ]}
+            {...form.getInputProps('bushing.rule')}
+          />
+          <div className={styles.pair}>
+            {number('bushing.playPercent', 'Play above', '%')}
+            {number('bushing.finePlayPercent', 'Escape and pallets', '%')}
+            {number('bushing.ovalPercent', 'Oval above', '%')}
+            {number('bushing.ovalMm', 'or above', 'mm')}
+            {number('bushing.depthPercent', 'Depth above', '%')}
+            {number('bushing.leavePlayPercent', 'Play to leave', '%')}
+            {number('bushing.leaveFinePlayPercent', 'Escape and pallets', '%')}
+            {number('bushing.leavePlayAtLeastMm', 'at least', 'mm')}
+            {number('bushing.pressFitMm', 'Press fit', 'mm')}
+            {number('bushing.wallMm', 'Least wall', 'mm')}
+            {number('bushing.cleanUpMm', 'Cutter beyond slot', 'mm')}
+            {number('bushing.drillUnderMm', 'Drill under pivot', 'mm')}
+          </div>
+        </Fieldset>
+        <Fieldset legend="Rate, trial and oil">
+          <div className={styles.pair}>
+            {number('rateToleranceSecondsPerDay', 'Rate within', 's/day')}
+            {number('rateGoalSecondsPerDay', 'Worth waiting for ±', 's/day')}
+            {number('trialDays', 'Trial', 'days')}
+          </div>
+          <NativeSelect label="Oil" data={Object.entries(OIL_SCHOOLS).map(([value, s]) => ({ value, label: s.title }))} {...form.getInputProps('oilSchool')} />
+          <Switch mt="md" label="Sound when the pedal is heard" {...form.getInputProps('pedalSound', { type: 'checkbox' })} />
+        </Fieldset>
+      </div>
+      <Button type="submit" my="md" disabled={!form.isDirty()} loading={change.isPending}>
+        Keep the settings
+      </Button>
+    </form>
+  )
+}
+
+function People() {
+  const { data: people } = usePeople()
+  const change = useChange('people')
+  const [name, setName] = useState('')
+  const [initials, setInitials] = useState('')
+  const put = (person: Person) =>
+    change.mutate({ method: 'PUT', path: `/people/${person.id}`, body: person }, { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) })
+  return (
+    <Fieldset legend="People of the workshop">
+      <Table>
+        <Table.Tbody>
+          {people?.map((p) => (
+            <Table.Tr key={p.id}>
+              <Table.Td>{p.name}</Table.Td>
+              <Table.Td>{p.initials}</Table.Td>
+              <Table.Td>
+                <Switch aria-label={`${p.name} works here`} checked={p.active} onChange={(e) => put({ ...p, active: e.currentTarget.checked })} />
+              </Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          put({ id: uuid(), name: name.trim(), initials: initials.trim(), active: true, version: 0 })
+          setName('')
+          setInitials('')
+        }}
+      >
+        <Group align="end" mt="sm">
+          <TextInput label="Name" required maxLength={80} value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <TextInput label="Initials" required maxLength={6} w="6rem" value={initials} onChange={(e) => setInitials(e.currentTarget.value)} />
+          <Button type="submit" variant="default">
+            Add
+          </Button>
+        </Group>
+      </form>
+    </Fieldset>
+  )
+}
+
+function PedalTeaching() {
+  const [key, setKey] = useState(pedalKey)
+  const [waiting, setWaiting] = useState(false)
+  useEffect(() => {
+    if (!waiting) return
+    const learn = (event: KeyboardEvent) => {
+      event.preventDefault()
+      event.stopPropagation()
+      if (['Escape', 'Tab', 'Shift', 'Control', 'Alt', 'Meta'].includes(event.key)) {
+        setWaiting(false)
+        return
+      }
+      teachPedalKey(event.key)
+      setKey(event.key)
+      setWaiting(false)
+    }
+    window.addEventListener('keydown', learn, true)
+    return () => window.removeEventListener('keydown', learn, true)
+  }, [waiting])
+  return (
+    <Fieldset legend="The pedal of this bench">
+      <p>Page Down always works, and so does Space while nothing is focused. A pedal that sends another key is taught here.</p>
+      <Group mt="sm">
+        <Button variant="default" onClick={() => setWaiting(true)}>
+          {waiting ? 'Press the pedal now…' : 'Teach it your pedal'}
+        </Button>
+        <span role="status">{key === '' ? 'None taught.' : `It sends “${key}”.`}</span>
+        {key !== '' && (
+          <Button variant="subtle" onClick={() => { teachPedalKey(''); setKey('') }}>
+            Forget it
+          </Button>
+        )}
+      </Group>
+    </Fieldset>
+  )
+}

@@ -1,0 +1,179 @@
+import { CLOCK_KIND_TITLES, CLOCK_KINDS, EMPTY_PENDULUM, NewJob, POWER_TITLES, POWERS, TRAIN_NAMES, type ClockKind, type JobPage } from '@treadle/contract'
+import { Button, Checkbox, Fieldset, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { useForm, type UseFormReturnType } from '@mantine/form'
+import { useDebouncedValue } from '@mantine/hooks'
+import { yupResolver } from 'mantine-form-yup-resolver'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { v7 as uuid } from 'uuid'
+import { sentenceOf, useChange, useClocks, type ClockListed } from '../app/queries.ts'
+import { PhotoPicker, sendPhotos } from '../parts/PhotoPicker.tsx'
+import styles from './TakeIn.module.css'
+
+const USUAL_THINGS: Record<ClockKind, string[]> = {
+  wall: ['key or crank', 'pendulum', 'weight', 'door key'],
+  longcase: ['pendulum', 'weights', 'crank', 'hood', 'door key'],
+  tower: ['crank', 'weights', 'pendulum'],
+  shelf: ['key', 'pendulum', 'bell or gong'],
+  mantel: ['key', 'pendulum', 'bell or gong', 'glass'],
+  bracket: ['key', 'pendulum', 'door key'],
+  other: ['key', 'pendulum'],
+}
+
+function blank(): NewJob {
+  return {
+    id: uuid(),
+    owner: { id: uuid(), name: '', phone: '', address: '' },
+    clock: { id: uuid(), name: '', kind: 'wall', marks: '', trains: [{ train: 'going', power: 'spring' }], pendulum: { ...EMPTY_PENDULUM } },
+    complaint: '',
+    cameWith: [],
+    promisedOn: '',
+  }
+}
+
+/** Taking in a clock: whose it is, what it is, what its owner says, what came with it. */
+export function TakeIn() {
+  const form = useForm<NewJob>({ initialValues: blank(), validate: yupResolver(NewJob) })
+  const [photos, setPhotos] = useState<File[]>([])
+  const [known, setKnown] = useState(false)
+  const change = useChange<JobPage>('clocks')
+  const navigate = useNavigate()
+
+  const submit = form.onSubmit(
+    (values) => {
+      change.mutate(
+        { method: 'POST', path: '/jobs', body: { ...values, promisedOn: values.promisedOn || null } },
+        {
+          onSuccess: async () => {
+            await sendPhotos(values.id, photos)
+            void navigate(`/jobs/${values.id}/listen`)
+          },
+        },
+      )
+    },
+    () => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus(),
+  )
+  const choose = ({ clock, owner }: ClockListed) => {
+    const { ownerId: _, version: _v, ...rest } = clock
+    form.setValues({ owner, clock: rest })
+    setKnown(true)
+  }
+  return (
+    <form onSubmit={submit} className={styles.form} noValidate>
+      <h1>Take in a clock</h1>
+      <BeenHere onChoose={choose} />
+      <div className={styles.columns}>
+        <Fieldset legend="Whose it is" disabled={known}>
+          <TextInput label="Owner" withAsterisk {...form.getInputProps('owner.name')} />
+          <TextInput label="Telephone" {...form.getInputProps('owner.phone')} />
+          <TextInput label="Address" {...form.getInputProps('owner.address')} />
+        </Fieldset>
+        <Fieldset legend="What it is" disabled={known}>
+          <TextInput label="What you call it" description="A name by which you know it on the bench" withAsterisk {...form.getInputProps('clock.name')} />
+          <NativeSelect label="Kind" data={CLOCK_KINDS.map((k) => ({ value: k, label: CLOCK_KIND_TITLES[k] }))} {...form.getInputProps('clock.kind')} />
+          <Trains form={form} />
+          <TextInput label="Marks" description="Signature, numbers, scratched dates; as found" {...form.getInputProps('clock.marks')} />
+        </Fieldset>
+        <Fieldset legend="What is wrong">
+          <Textarea label="In the owner’s words" withAsterisk autosize minRows={3} {...form.getInputProps('complaint')} />
+          <TextInput type="date" label="Promised for" description="Leave it open if you promised nothing" {...form.getInputProps('promisedOn')} />
+        </Fieldset>
+        <Fieldset legend="What came with it">
+          <CameWith form={form} />
+          <PhotoPicker files={photos} onChange={setPhotos} />
+        </Fieldset>
+      </div>
+      {change.isError && (
+        <p role="alert" className={styles.error}>
+          {sentenceOf(change.error)} What you typed is still here.
+        </p>
+      )}
+      <Group>
+        <Button type="submit" size="lg" loading={change.isPending}>
+          Take it in, then hear it
+        </Button>
+        {known && (
+          <Button variant="default" size="lg" onClick={() => { form.setValues(blank()); setKnown(false) }}>
+            It is another clock
+          </Button>
+        )}
+      </Group>
+    </form>
+  )
+}
+
+type Form = Pick<UseFormReturnType<NewJob>, 'values' | 'setFieldValue' | 'errors'>
+
+function BeenHere({ onChoose }: { onChoose: (listed: ClockListed) => void }) {
+  const [words, setWords] = useState('')
+  const [asked] = useDebouncedValue(words.trim(), 200)
+  const found = useClocks(asked)
+  return (
+    <div className={styles.beenHere}>
+      <TextInput label="Has it been here before?" description="Part of its name, its owner or its marks" value={words} onChange={(e) => setWords(e.currentTarget.value)} />
+      {asked !== '' && (
+        <ul>
+          {found.data?.slice(0, 5).map((listed) => (
+            <li key={listed.clock.id}>
+              <Button variant="default" onClick={() => { onChoose(listed); setWords('') }}>
+                {listed.clock.name}, {listed.owner.name}
+              </Button>
+            </li>
+          ))}
+          {found.data?.length === 0 && <li className="quiet">Not under that name; fill it in below.</li>}
+        </ul>
+      )}
+    </div>
+  )
+}
+
+function Trains({ form }: { form: Form }) {
+  const trains = form.values.clock.trains
+  return (
+    <div role="group" aria-label="What drives each train">
+      {TRAIN_NAMES.map((name) => {
+        const has = trains.find((t) => t.train === name)
+        const others = trains.filter((t) => t.train !== name)
+        const put = (power: (typeof POWERS)[number] | null) =>
+          form.setFieldValue(
+            'clock.trains',
+            TRAIN_NAMES.flatMap((n) => (n === name ? (power === null ? [] : [{ train: name, power }]) : others.filter((t) => t.train === n))),
+          )
+        return (
+          <Group key={name} gap="sm" my={6}>
+            <Checkbox label={`${name[0]?.toUpperCase()}${name.slice(1)} train`} checked={has !== undefined} onChange={(e) => put(e.currentTarget.checked ? 'spring' : null)} w="8.5rem" />
+            {has && (
+              <NativeSelect aria-label={`Power of the ${name} train`} size="sm" value={has.power} onChange={(e) => put(e.currentTarget.value as (typeof POWERS)[number])} data={POWERS.map((p) => ({ value: p, label: POWER_TITLES[p] }))} />
+            )}
+          </Group>
+        )
+      })}
+      {form.errors['clock.trains'] !== undefined && <p className={styles.error}>{form.errors['clock.trains']}</p>}
+    </div>
+  )
+}
+
+function CameWith({ form }: { form: Form }) {
+  const [other, setOther] = useState('')
+  const { cameWith, clock } = form.values
+  const names = [...new Set([...USUAL_THINGS[clock.kind as ClockKind], ...cameWith.map((c) => c.name)])]
+  const toggle = (name: string, has: boolean) =>
+    form.setFieldValue('cameWith', has ? [...cameWith, { name, state: 'present' as const, returned: false }] : cameWith.filter((c) => c.name !== name))
+  const add = () => {
+    if (other.trim() !== '' && !names.includes(other.trim())) toggle(other.trim(), true)
+    setOther('')
+  }
+  return (
+    <>
+      {names.map((name) => (
+        <Checkbox key={name} my={8} label={name} checked={cameWith.some((c) => c.name === name)} onChange={(e) => toggle(name, e.currentTarget.checked)} />
+      ))}
+      <Group align="end" gap="xs">
+        <TextInput label="Something else" value={other} onChange={(e) => setOther(e.currentTarget.value)} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); add() } }} />
+        <Button variant="default" onClick={add}>
+          Add
+        </Button>
+      </Group>
+    </>
+  )
+}

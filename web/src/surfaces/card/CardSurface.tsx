@@ -1,0 +1,144 @@
+import { GateOverride } from '@treadle/contract'
+import { mayClose, type Gate } from '@treadle/core'
+import { Button, Checkbox, Group, Textarea } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { v7 as uuid } from 'uuid'
+import { sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import styles from './Card.module.css'
+import { ownerCard } from './ownerCard.ts'
+
+/** Handing over: the gates, what came with it ticked off, and the owner's card to print. */
+export function CardSurface() {
+  const data = useJobData()
+  const { job, clock, owner, gates } = data
+  const { data: settings } = useSettings()
+  const change = useChange()
+  const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
+  const closed = job.closedAt !== null
+  const ready = mayClose(gates)
+  const print = () => window.print()
+  const post = (what: 'close' | 'reopen') => change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
+  usePedalAction({ label: 'Press to print the owner’s card', press: print })
+  if (!settings) return null
+  const card = ownerCard(data, settings, new Date())
+  const tick = (index: number, returned: boolean) =>
+    change.mutate(
+      {
+        method: 'PATCH',
+        path: `/jobs/${job.id}`,
+        body: { version: job.version, bay: job.bay, complaint: job.complaint, runs: job.runs, promisedOn: job.promisedOn, cameWith: job.cameWith.map((c, i) => (i === index ? { ...c, returned } : c)) },
+      },
+      { onError: refused },
+    )
+  return (
+    <div className={styles.columns}>
+      <article className={styles.card} aria-label="The owner’s card">
+        <header>
+          <div>
+            <p className={styles.shop}>{settings.workshop}</p>
+            <h1>{clock.name}</h1>
+            <p>
+              {owner.name}, job {job.number}, {dayjs(job.closedAt ?? undefined).format('D MMMM YYYY')}
+            </p>
+          </div>
+          <ClockGlyph kind={clock.kind} />
+        </header>
+        <div className={styles.sections}>
+          {card.sections.map((section) => (
+            <section key={section.title}>
+              <h2>{section.title}</h2>
+              {section.lines.map((line) => (
+                <p key={line}>{line}</p>
+              ))}
+            </section>
+          ))}
+        </div>
+        <footer>
+          {card.done.length > 0 && (
+            <>
+              <h2>What was done</h2>
+              <ul>
+                {card.done.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          )}
+          <p className={styles.due}>{card.due}</p>
+        </footer>
+      </article>
+      <section className={styles.beside}>
+        <Group>
+          <Button size="lg" onClick={print}>
+            Print the card
+          </Button>
+        </Group>
+        <h2>What came with it</h2>
+        {job.cameWith.map((thing, i) => (
+          <Checkbox key={thing.name} my={10} size="md" label={`${thing.name}${thing.state === 'present' ? '' : `, ${thing.state} when it came`}`} checked={thing.returned} disabled={closed || thing.state === 'missing'} onChange={(e) => tick(i, e.currentTarget.checked)} />
+        ))}
+        {job.cameWith.length === 0 && <p className="quiet">Nothing was written down.</p>}
+        <h2>Before it goes</h2>
+        {gates.map((gate) => (
+          <GateLine key={gate.name} gate={gate} jobId={job.id} closed={closed} onRefused={refused} />
+        ))}
+        {closed ? (
+          <Button variant="default" mt="md" onClick={() => post('reopen')}>
+            Reopen this job
+          </Button>
+        ) : (
+          <Button mt="md" size="lg" disabled={!ready} onClick={() => post('close')}>
+            Hand over and close
+          </Button>
+        )}
+        {!ready && !closed && <p className="quiet">It closes when every gate is passed, or overridden with a reason.</p>}
+      </section>
+    </div>
+  )
+}
+
+function GateLine({ gate, jobId, closed, onRefused }: { gate: Gate; jobId: string; closed: boolean; onRefused: (error: Error) => void }) {
+  const change = useChange()
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  const [wrong, setWrong] = useState<string | null>(null)
+  const state = gate.passed ? 'sound' : gate.overriddenBecause !== null ? 'watch' : 'must'
+  const override = () => {
+    const body = { id: uuid(), gate: gate.name, reason }
+    GateOverride.validate(body).then(
+      () => change.mutate({ method: 'POST', path: `/jobs/${jobId}/overrides`, body }, { onError: onRefused, onSuccess: () => setOpen(false) }),
+      (error: Error) => setWrong(error.message),
+    )
+  }
+  return (
+    <div className={styles.gate}>
+      <Mark state={state} label={{ sound: 'passed', watch: 'overridden', must: 'not passed' }[state]} />
+      <div>
+        <b>{gate.title}</b>
+        <p className="quiet">
+          {gate.reason}
+          {gate.overriddenBecause !== null && ` Overridden: ${gate.overriddenBecause}`}
+        </p>
+        {state === 'must' && !closed && !open && (
+          <Button variant="subtle" size="compact-md" onClick={() => setOpen(true)}>
+            Override…
+          </Button>
+        )}
+        {open && (
+          <>
+            <Textarea label="Reason" value={reason} error={wrong} onChange={(e) => { setReason(e.currentTarget.value); setWrong(null) }} autosize />
+            <Button variant="default" mt="xs" size="sm" onClick={override}>
+              Override this gate
+            </Button>
+          </>
+        )}
+      </div>
+    </div>
+  )
+}

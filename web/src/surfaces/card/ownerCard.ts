@@ -1,0 +1,103 @@
+import { rateBookInput, type JobPage, type Settings } from '@treadle/contract'
+import { FieldError, oilDue, rateBook, type RateBook } from '@treadle/core'
+import dayjs from 'dayjs'
+import { signedMs } from '../listen/beatFigures.ts'
+
+export interface CardSection {
+  title: string
+  lines: string[]
+}
+
+/** The owner's own card, in plain words, from what was measured and done on this clock. */
+export function ownerCard(data: JobPage, settings: Settings, today: Date): { sections: CardSection[]; done: string[]; due: string } {
+  const { clock, events } = data
+  const hangs = clock.kind === 'wall'
+  const tall = clock.kind === 'longcase'
+  const weights = clock.trains.some((t) => t.power === 'weight')
+  const strikes = clock.trains.some((t) => t.train !== 'going')
+  const days = clock.pendulum.windsEveryDays
+  const oiled = events.filter((e) => e.kind === 'oiled').at(-1)
+  const due = oilDue((oiled ? new Date(oiled.at) : today).toISOString(), settings.oilSchool)
+  const long = (iso: string) => dayjs(iso).format('MMMM YYYY')
+  const sections: CardSection[] = [
+    {
+      title: 'Setting it up',
+      lines: [
+        hangs ? 'Hang it on a firm hook on a solid wall, plumb, out of sun and draught and away from a radiator.' : tall ? 'Stand it on a solid floor, not on deep carpet, and fix the case to the wall with a spacer as thick as the skirting.' : 'Stand it level on a firm shelf, out of sun and draught; not on a cupboard with drawers.',
+        `Hang the pendulum${weights ? ', then each weight on its own line with the line in its pulley, the weight last so that nothing falls' : ''}. The rod goes through the middle of the crutch.`,
+        ...(tall ? ['Two people move the case: without its movement it is top-heavy.'] : []),
+      ],
+    },
+    {
+      title: 'Is it in beat?',
+      lines: [
+        'Listen: tick and tock must be evenly spaced, like a walking step. If it limps, it will stop.',
+        `If it limps, ${hangs ? 'swing the bottom of the case a little to one side' : 'put a card under one side of the case'}, and listen again; whichever way makes it even is right. It was set even in our shop and needs it once more in its place.`,
+      ],
+    },
+    {
+      title: 'Winding',
+      lines: [
+        days === null ? 'Wind it on the same day each week.' : days === 1 ? 'Wind it every day at the same hour.' : `Wind it every ${days} days, always on the same weekday.`,
+        `${clock.trains.length > 1 ? 'Wind every square. ' : ''}Wind gently all the way to the stop: a healthy clock can’t be overwound. Hold the case with the other hand.`,
+      ],
+    },
+    {
+      title: 'Setting the hands',
+      lines: [
+        `Move the minute hand only, and only forward${strikes ? ', and let it finish each strike before you go on' : ''}. If you feel resistance, stop.`,
+        'If you go away, stop the pendulum; start it again when the true time comes round to what the clock shows.',
+      ],
+    },
+    { title: 'Fast or slow', lines: regulation(data, settings) },
+    {
+      title: 'Take care',
+      lines: [
+        ...(weights ? ['Weights are heavy: take them off before the clock is moved, and keep feet and children clear.'] : []),
+        ...(clock.trains.some((t) => t.power === 'spring' || t.power === 'fusee') ? ['There is a strong spring inside. Leave the movement to somebody trained.'] : []),
+        'Never oil it yourself: household oil ruins it. If you move it, have its beat looked at again.',
+      ],
+    },
+  ]
+  return { sections, done: whatWasDone(data, settings), due: `Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.` }
+}
+
+function bookOf({ readings, events, clock }: JobPage, settings: Settings): RateBook | null {
+  if (readings.length === 0) return null
+  try {
+    return rateBook(
+      rateBookInput(readings, events, {
+        pitchMm: clock.pendulum.pitchMm ?? undefined,
+        lengthMm: clock.pendulum.lengthMm ?? undefined,
+        toleranceSecondsPerDay: settings.rateToleranceSecondsPerDay,
+        goalSecondsPerDay: settings.rateGoalSecondsPerDay,
+      }),
+    )
+  } catch (error) {
+    if (error instanceof FieldError) return null
+    throw error
+  }
+}
+
+function regulation(data: JobPage, settings: Settings): string[] {
+  const perTurn = bookOf(data, settings)?.secondsPerDayPerTurn
+  const figure = perTurn == null ? 'A small turn does much.' : `On this clock one full turn of the nut to the right gains about ${Math.round(perTurn)} seconds a day${perTurn >= 20 ? `, a quarter turn ${Math.round(perTurn / 4)}` : ''}.`
+  return [`Under the bob is a nut. To the right raises the bob and the clock goes faster; to the left lowers it: lower is slower. ${figure}`, 'Turn once, then wait a week before you judge it.']
+}
+
+function whatWasDone(data: JobPage, settings: Settings): string[] {
+  const lines: string[] = []
+  const bushed = data.holes.filter((h) => h.bushed)
+  if (data.job.partedAt !== null) lines.push('Taken apart and cleaned.')
+  if (bushed.length > 0) lines.push(`${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`)
+  const [first, last] = [data.listenings[0], data.listenings.at(-1)]
+  if (first && last && first !== last) {
+    const out = (l: typeof first) => Math.abs(signedMs({ ...l, firstSide: l.firstSide ?? 'right' }) ?? 0)
+    lines.push(`Set in beat: ${out(first).toFixed(0)} ms out when it came, ${out(last).toFixed(1)} ms when it left.`)
+  }
+  if (data.events.some((e) => e.kind === 'oiled')) lines.push('Oiled where it should be, dry where it should be.')
+  const book = bookOf(data, settings)
+  if (book?.rateSecondsPerDay != null && book.standardError !== null)
+    lines.push(`Regulated: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`)
+  return lines
+}

@@ -1,0 +1,265 @@
+import type { Hole, HoleChange } from '@treadle/contract'
+import { bushingPlan, byWorkingOrder, type LengthUnit } from '@treadle/core'
+import { Button, Group, NumberInput, SegmentedControl } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
+import { sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { useConflict } from '../../parts/useConflict.tsx'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { AddHoles } from './AddHoles.tsx'
+import { HolePicture } from './HolePicture.tsx'
+import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type Measure } from './measure.ts'
+import { Verdict } from './Verdict.tsx'
+import styles from './Holes.module.css'
+
+const LABELS = { longAxisMm: 'Long way, mm', shortAxisMm: 'Short way, mm', wearDeg: 'Worn toward, °', pivotMm: 'Pivot, mm', plateMm: 'Plate, mm', moduleMm: 'Module, mm', depthShiftMm: 'Shift, mm', verdictOverride: 'Verdict', overrideReason: 'Reason', bushed: 'Bushed', flagged: 'Flagged' }
+
+/** The holes of a job, great wheel up: the caliper's surface, the picture, the verdict. */
+export function HolesSurface() {
+  const { holes } = useJobData()
+  const [search, setSearch] = useSearchParams()
+  const ordered = useMemo(() => [...holes].sort(byWorkingOrder), [holes])
+  const at = Math.max(0, ordered.findIndex((h) => h.id === search.get('hole')))
+  const first = ordered.findIndex((h) => h.plateMm === null)
+  const index = search.has('hole') ? at : Math.max(0, first)
+  const hole = ordered[index]
+  const go = (to: Hole) => setSearch({ hole: to.id }, { replace: true })
+  if (!hole) return <AddHoles empty />
+  return (
+    <>
+      <OneHole key={hole.id} hole={hole} ordered={ordered} go={go} />
+      <div className={styles.strip}>
+        <span className="quiet">Holes, great wheel up</span>
+        {ordered.map((h, i) => (
+          <button key={h.id} type="button" className={h.id === hole.id ? `${styles.stripHole} ${styles.chosen}` : styles.stripHole} aria-pressed={h.id === hole.id} onClick={() => go(h)} aria-label={`Hole ${i + 1}: ${h.train} train, ${h.arbor}, ${h.plate} plate`}>
+            {i + 1}
+            <StripMark hole={h} />
+            {h.flagged && <span aria-label="flagged for later">⚑</span>}
+          </button>
+        ))}
+        <AddHoles />
+      </div>
+    </>
+  )
+}
+
+function StripMark({ hole }: { hole: Hole }) {
+  const { data: settings } = useSettings()
+  const plan = settings ? planOf(hole, settings) : null
+  const verdict = hole.verdictOverride ?? plan?.verdict
+  if (hole.bushed) return <Mark state="sound" label="bushed" />
+  if (!plan) return <Mark state="none" label="not measured" />
+  return verdict === 'bush' ? <Mark state="must" label="to be bushed" /> : plan.nearLimit ? <Mark state="watch" label="near the limit" /> : <Mark state="sound" label="to be left" />
+}
+
+function planOf(hole: Hole, settings: { cuttersMm: number[]; bushing: Parameters<typeof bushingPlan>[2] }) {
+  const { longAxisMm, shortAxisMm, pivotMm, plateMm } = hole
+  if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
+  return bushingPlan({ longAxisMm, shortAxisMm, pivotMm, plateMm, role: hole.role, moduleMm: hole.moduleMm ?? undefined, depthShiftMm: hole.depthShiftMm ?? undefined }, settings.cuttersMm, settings.bushing)
+}
+
+/** Drafts outlive a look at another hole, and a reload. */
+function useDraft(hole: Hole, unit: LengthUnit): [Draft, (draft: Draft) => void, () => void] {
+  const key = `treadle-hole-${hole.id}-${unit}`
+  const read = () => {
+    const kept = sessionStorage.getItem(key)
+    return kept === null ? draftOf(hole, unit) : (JSON.parse(kept) as Draft)
+  }
+  const [draft, set] = useState(read)
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields follow the kept row and the unit
+  useEffect(() => set(read()), [hole.version, unit])
+  return [
+    draft,
+    (next) => {
+      sessionStorage.setItem(key, JSON.stringify(next))
+      set(next)
+    },
+    () => sessionStorage.removeItem(key),
+  ]
+}
+
+function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: Hole) => void }) {
+  const { job } = useJobData()
+  const { data: settings } = useSettings()
+  const navigate = useNavigate()
+  const change = useChange<Hole>()
+  const conflict = useConflict(LABELS)
+  const [unit, setUnit] = useState<LengthUnit>((localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm')
+  const [draft, setDraft, forget] = useDraft(hole, unit)
+  const fields = useRef<Partial<Record<Measure, HTMLInputElement | null>>>({})
+  const read = readDraft(draft, unit)
+  const whole = isWhole(read)
+  const kept = draftOf(hole, unit)
+  const changed = MEASURES.some((m) => draft[m] !== kept[m])
+  const plan = whole && settings ? planOf({ ...hole, ...read.figures }, settings) : null
+  const next = nextHole(ordered, hole)
+
+  useEffect(() => {
+    if (hole.plateMm === null && !conflictOpen()) fields.current.longAxis?.focus()
+  }, [hole.plateMm])
+
+  const save = (part: Partial<HoleChange>, after?: () => void, version = hole.version) => {
+    const { jobId: _, measuredBy: _m, ...row } = hole
+    const body = { ...row, ...part, version }
+    change.mutate(
+      { method: 'PUT', path: `/jobs/${job.id}/holes/${hole.id}`, body },
+      {
+        onSuccess: () => {
+          forget()
+          after?.()
+        },
+        onError: (error) => {
+          const theirs = () => {
+            forget()
+            setDraft(draftOf(hole, unit))
+          }
+          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs)) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+        },
+      },
+    )
+  }
+  const measured = (): Partial<HoleChange> => {
+    const typed = (measure: Measure) => (draft[measure] === '' ? null : { value: draft[measure], unit: measure === 'wear' ? ('dial' as const) : unit })
+    return { ...read.figures, typed: { longAxis: typed('longAxis'), shortAxis: typed('shortAxis'), wear: typed('wear'), pivot: typed('pivot'), plate: typed('plate') } }
+  }
+  const onEnter = (measure: Measure) => {
+    if (read.errors[measure] !== undefined) return
+    const following = MEASURES[MEASURES.indexOf(measure) + 1]
+    if (following) fields.current[following]?.focus()
+    else {
+      const wrong = MEASURES.find((m) => read.errors[m] !== undefined || draft[m].trim() === '')
+      if (wrong) fields.current[wrong]?.focus()
+      else document.getElementById('main')?.focus({ preventScroll: true })
+    }
+  }
+  const verdict = hole.verdictOverride ?? plan?.verdict
+  const flag = () => save({ flagged: !hole.flagged })
+  const before = { version: hole.version, measured: { ...pick(hole) } }
+  const keepAndGo = () => {
+    save(measured(), () => next && go(next))
+    return () => {
+      save(before.measured, undefined, before.version + 1)
+      go(hole)
+    }
+  }
+  usePedalAction(
+    changed && whole
+      ? { label: next ? 'Press to keep this, and take the next hole' : 'Press to keep this', hint: next ? `${next.arbor}, ${next.plate} plate` : undefined, press: keepAndGo, flag }
+      : changed
+        ? null
+        : verdict === 'bush' && !hole.bushed
+          ? { label: 'Press when this bush is in and tried', hint: `${hole.arbor}, ${hole.plate} plate`, press: () => { save({ bushed: true }, () => next && go(next)); return () => save({ bushed: false }, undefined, hole.version + 1) }, flag }
+          : next
+            ? { label: 'Press to take the next hole', hint: `${next.arbor}, ${next.plate} plate`, press: () => { go(next); return () => go(hole) }, flag }
+            : { label: 'Press to go on and set it in beat', press: () => void navigate(`/jobs/${job.id}/listen`), flag },
+  )
+  return (
+    <div className={styles.columns}>
+      {conflict.dialog}
+      <HolePicture figures={read.figures} plan={plan} plate={hole.plate} onWear={(wear) => setDraft({ ...draft, wear })} />
+      <section className={styles.measuring}>
+        <h2>
+          {hole.arbor}, {hole.plate} plate
+        </h2>
+        <p className="quiet">
+          {hole.train} train{hole.role !== 'other' && `, ${hole.role} arbor`}
+          {hole.flagged && ', flagged for later'}
+        </p>
+        {MEASURES.map((measure) => (
+          <label key={measure} className={read.errors[measure] === undefined ? styles.field : `${styles.field} ${styles.wrong}`}>
+            <span>{MEASURE_TITLES[measure]}</span>
+            <input
+              ref={(element) => {
+                fields.current[measure] = element
+              }}
+              value={draft[measure]}
+              inputMode={measure === 'wear' ? 'text' : 'decimal'}
+              aria-invalid={read.errors[measure] !== undefined}
+              aria-describedby={read.errors[measure] === undefined ? undefined : `${measure}-wrong`}
+              onChange={(e) => setDraft({ ...draft, [measure]: e.currentTarget.value })}
+              onFocus={(e) => e.currentTarget.select()}
+              onKeyDown={(e) => {
+                if (e.key !== 'Enter') return
+                e.preventDefault()
+                onEnter(measure)
+              }}
+              autoComplete="off"
+            />
+            <span className="quiet">{measure === 'wear' ? 'dial' : unit}</span>
+            {read.errors[measure] !== undefined && (
+              <span id={`${measure}-wrong`} role="alert" className={styles.sentence}>
+                {read.errors[measure]}
+              </span>
+            )}
+          </label>
+        ))}
+        <Group justify="space-between" mt="sm">
+          <span className="quiet">Type, then Enter; a caliper’s own key does the same.</span>
+          <SegmentedControl
+            aria-label="Caliper unit"
+            value={unit}
+            data={['mm', 'thou']}
+            onChange={(value) => {
+              localStorage.setItem('treadle-caliper', value)
+              setUnit(value as LengthUnit)
+            }}
+          />
+        </Group>
+        <Depth hole={hole} onKeep={(part) => save(part)} />
+        <Group mt="sm">
+          <Button variant="default" disabled={!whole || !changed} onClick={keepAndGo}>
+            Keep this
+          </Button>
+          <Button variant="subtle" onClick={() => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/holes/${hole.id}` })}>
+            Take it off the list
+          </Button>
+        </Group>
+      </section>
+      <section aria-live="polite">
+        <h2>What to do</h2>
+        {plan && settings ? (
+          <Verdict hole={hole} plan={plan} rules={settings.bushing} unit={unit} onChange={(part) => save({ ...measured(), ...part })} />
+        ) : (
+          <p className={styles.wait}>Measure the hole the long way and the short, say which way it is worn, then the finished pivot and the plate. The verdict comes as you type.</p>
+        )}
+      </section>
+    </div>
+  )
+}
+
+/** Module and shift along the line of centres: only the school by depth asks for them. */
+function Depth({ hole, onKeep }: { hole: Hole; onKeep: (part: Partial<HoleChange>) => void }) {
+  const [moduleMm, setModule] = useState<number | null>(hole.moduleMm)
+  const [depthShiftMm, setShift] = useState<number | null>(hole.depthShiftMm)
+  const number = (value: number | string) => (value === '' ? null : Number(value))
+  return (
+    <details className={styles.depth}>
+      <summary>Depth of the gearing{hole.moduleMm === null ? ', not measured' : ''}</summary>
+      <Group align="end">
+        <NumberInput label="Module, mm" w="8rem" hideControls value={moduleMm ?? ''} onChange={(v) => setModule(number(v))} />
+        <NumberInput label="Centre has moved, mm" w="11rem" hideControls value={depthShiftMm ?? ''} onChange={(v) => setShift(number(v))} />
+        <Button variant="default" onClick={() => onKeep({ moduleMm, depthShiftMm })}>
+          Keep
+        </Button>
+      </Group>
+    </details>
+  )
+}
+
+function pick({ longAxisMm, shortAxisMm, wearDeg, pivotMm, plateMm, typed }: Hole): Partial<HoleChange> {
+  return { longAxisMm, shortAxisMm, wearDeg, pivotMm, plateMm, typed }
+}
+
+/** The next hole that waits for a measurement or a bush; else the next in order. */
+function nextHole(ordered: Hole[], hole: Hole): Hole | undefined {
+  const at = ordered.findIndex((h) => h.id === hole.id)
+  const later = [...ordered.slice(at + 1), ...ordered.slice(0, at)]
+  return later.find((h) => h.plateMm === null) ?? ordered[at + 1]
+}
+
+function conflictOpen(): boolean {
+  return document.querySelector('[role="dialog"]') !== null
+}

@@ -1,0 +1,211 @@
+import { listeningFrom, type ListeningSummary, type NewListening } from '@treadle/contract'
+import { DEFAULT_PRACTICE_CLOCK, FieldError, twoReadings } from '@treadle/core'
+import { Button, FileButton, NumberInput } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { useEffect, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { v7 as uuid } from 'uuid'
+import { request } from '../../app/api.ts'
+import { queryClient, sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { whenShort } from '../../parts/when.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { signedMs } from './beatFigures.ts'
+import styles from './Listen.module.css'
+import { ListenView } from './ListenView.tsx'
+import { MicrophonePickup, PracticePickup } from './pickup.ts'
+import { useListening, type Heard } from './useListening.ts'
+
+const TAPS_WANTED = 5
+
+/** Listening to the clock of a job; each listening is kept with its beats and the last minute of its sound. */
+export function JobListen() {
+  const { job, clock, listenings } = useJobData()
+  const { data: settings } = useSettings()
+  const navigate = useNavigate()
+  const change = useChange()
+  const { pendulum } = clock
+  const [changeMm, setChangeMm] = useState<number | null>(null)
+  const listening = useListening({
+    beatsPerHour: pendulum.beatsPerHour ?? undefined,
+    teeth: pendulum.escapeTeeth ?? undefined,
+    ppm: settings?.pickupPpm,
+  })
+  const { status, heard, side } = listening
+  const kept = useRef<ArrayBuffer | null>(null)
+
+  const keep = async (now: Heard) => {
+    const id = uuid()
+    const body: NewListening = listeningFrom(now.result, {
+      id,
+      at: new Date().toISOString(),
+      pickup: now.pickup,
+      fileName: now.fileName.slice(0, 200),
+      purpose: job.bay === 'arrive' ? 'observe' : 'beat',
+      firstSide: side.first,
+      hasSound: now.wav !== null,
+      changeMm,
+    })
+    try {
+      await change.mutateAsync({ method: 'PUT', path: `/jobs/${job.id}/listenings/${id}`, body })
+      if (now.wav) await request('PUT', `/listenings/${id}/sound`, new Blob([now.wav], { type: 'audio/wav' }))
+      setChangeMm(null)
+      notifications.show({ message: 'Kept, with its sound.', autoClose: 2500 })
+      await queryClient.invalidateQueries({ queryKey: ['job', job.id] })
+    } catch (error) {
+      notifications.show({ color: 'red', title: 'The listening was not kept', message: sentenceOf(error) })
+    }
+    return id
+  }
+  const lastKept = useRef<Promise<string> | null>(null)
+  const keepNow = () => {
+    if (!heard) return
+    kept.current = heard.wav
+    lastKept.current = keep(heard)
+  }
+  const takeBack = () => {
+    void lastKept.current?.then((id) => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/listenings/${id}` }))
+    kept.current = null
+  }
+  const start = () => listening.start(new MicrophonePickup())
+  const isKept = heard?.wav != null && kept.current === heard.wav
+  usePedalAction(
+    status === 'listening'
+      ? heard && side.first === null && listening.taps < 3 * TAPS_WANTED
+        ? { label: 'Press as the bob reaches the right', hint: `five taps tell the sides apart: ${listening.taps} of ${TAPS_WANTED}`, press: (atMs) => listening.tap(atMs), rhythmic: true }
+        : heard && listening.taps > 0 && listening.taps < TAPS_WANTED
+          ? { label: 'Press as the bob reaches the right', hint: `${listening.taps} of ${TAPS_WANTED}`, press: (atMs) => listening.tap(atMs), rhythmic: true }
+          : { label: 'Press to stop listening', hint: `${listening.seconds.toFixed(0)} s heard`, press: listening.stop }
+      : status === 'done' && heard && !isKept
+        ? { label: 'Press to keep this listening', hint: side.first === null ? 'the sides are not told apart' : undefined, press: () => { keepNow(); return takeBack } }
+        : status === 'done' && job.bay === 'arrive'
+          ? { label: 'Press to go back to its papers', press: () => void navigate(`/jobs/${job.id}/arrive`) }
+          : { label: status === 'idle' ? 'Press to listen' : 'Press to listen again', hint: 'by the microphone', press: start },
+  )
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === 'l' && !(event.target instanceof HTMLInputElement) && !(event.target instanceof HTMLTextAreaElement)) listening.stop()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  })
+  if (!settings) return null
+
+  const practise = () =>
+    listening.start(
+      new PracticePickup(
+        {
+          ...DEFAULT_PRACTICE_CLOCK,
+          beatsPerHour: pendulum.beatsPerHour ?? DEFAULT_PRACTICE_CLOCK.beatsPerHour,
+          semiArcDeg: pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg,
+          releaseDeg: pendulum.releaseDeg ?? DEFAULT_PRACTICE_CLOCK.releaseDeg,
+          offsetDeg: 0.1 * (pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg),
+        },
+        false,
+      ),
+    )
+  const sources =
+    status === 'listening' ? (
+      <div className={styles.sources}>
+        <Button size="lg" onClick={listening.stop}>
+          Stop listening
+        </Button>
+        <span className="quiet">or the key L</span>
+      </div>
+    ) : (
+      <div className={styles.sources}>
+        <Button size={heard ? 'md' : 'lg'} variant={heard ? 'default' : 'filled'} onClick={start} loading={status === 'reading'}>
+          Microphone
+        </Button>
+        <FileButton onChange={(file) => file && listening.open(file)} accept="audio/*,.wav">
+          {(props) => (
+            <Button variant="default" {...props}>
+              Sound file
+            </Button>
+          )}
+        </FileButton>
+        <Button variant="default" onClick={practise}>
+          Practice clock
+        </Button>
+        {heard && status === 'done' && !isKept && <Button onClick={keepNow}>Keep this listening</Button>}
+      </div>
+    )
+  return (
+    <ListenView
+      listening={listening}
+      pendulum={pendulum}
+      settings={settings}
+      sources={sources}
+      aside={<ThisVisit listenings={listenings} changeMm={changeMm} onChange={setChangeMm} onAgain={(file) => listening.open(file)} />}
+    />
+  )
+}
+
+/** The listenings of this visit, before and after; two of them with a known change between show where the zero lies. */
+function ThisVisit({ listenings, changeMm, onChange, onAgain }: { listenings: ListeningSummary[]; changeMm: number | null; onChange: (mm: number | null) => void; onAgain: (file: File) => void }) {
+  if (listenings.length === 0) return null
+  const recent = listenings.slice(-5)
+  const zero = zeroByTwo(listenings)
+  const again = async (l: ListeningSummary) => {
+    const answer = await fetch(`/api/listenings/${l.id}/sound`)
+    onAgain(new File([await answer.blob()], `kept ${whenShort(l.at)}.wav`))
+  }
+  return (
+    <div style={{ marginTop: '1rem' }}>
+      <h3>This visit</h3>
+      <table className={styles.history}>
+        <tbody>
+          {recent.map((l) => {
+            const signed = signedMs(l)
+            const out = Math.abs(l.firstToSecondMs - l.secondToFirstMs) / 2
+            return (
+              <tr key={l.id}>
+                <td>
+                  {l.changeMm !== null && <span className="quiet">changed {l.changeMm} mm, then </span>}
+                  {whenShort(l.at)} <b>{out.toFixed(1)} ms</b> {signed === null ? '' : signed > 0 ? 'right' : 'left'}
+                </td>
+                <td>
+                  {l.soundStored && (
+                    <>
+                      <a href={`/api/listenings/${l.id}/sound`} download>
+                        sound
+                      </a>{' '}
+                      <Button variant="subtle" size="compact-sm" onClick={() => void again(l)}>
+                        hear again
+                      </Button>
+                    </>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {zero !== null && <p className={styles.say}>{zero}</p>}
+      <NumberInput
+        mt="xs"
+        label="What you change before the next listening, mm"
+        description="Packing or bend, one way counted +, the other −"
+        hideControls
+        value={changeMm ?? ''}
+        onChange={(value) => onChange(value === '' ? null : Number(value))}
+      />
+    </div>
+  )
+}
+
+function zeroByTwo(listenings: ListeningSummary[]): string | null {
+  const after = listenings.at(-1)
+  const before = listenings.at(-2)
+  if (!before || after?.changeMm == null) return null
+  const [first, second] = [signedMs(before), signedMs(after)]
+  if (first === null || second === null) return null
+  try {
+    const { fromNowMm } = twoReadings(first, second, after.changeMm)
+    const way = Math.sign(fromNowMm) === Math.sign(after.changeMm) ? 'further the same way' : 'back'
+    return `By these two the zero lies ${Math.abs(fromNowMm).toFixed(1)} mm ${way}.`
+  } catch (error) {
+    if (error instanceof FieldError) return 'The change between these two moved nothing that was heard.'
+    throw error
+  }
+}

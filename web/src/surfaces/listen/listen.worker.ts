@@ -1,0 +1,101 @@
+import { eachWavBlock, encodeWav, hear, PowerTrack, readWavHeader, WavError, type ListenOptions } from '@treadle/core'
+import type { FromWorker, ToWorker } from './messages.ts'
+
+/** A thin shell over the core's analyser: it gathers sound and says what is heard, at each new half second. */
+
+const KEPT_SECONDS = 60
+const ANALYSED_SECONDS = 90
+const EVERY_SECONDS = 0.4
+
+class Session {
+  readonly #track: PowerTrack
+  #blocks: Float32Array[] = []
+  #kept = 0
+  #forgottenS = 0
+  #heardAtS = 0
+  seconds = 0
+
+  constructor(
+    readonly id: number,
+    readonly sampleRate: number,
+    readonly options: ListenOptions,
+  ) {
+    this.#track = new PowerTrack(sampleRate)
+  }
+
+  take(samples: Float32Array): void {
+    this.#track.push(samples)
+    this.#blocks.push(samples)
+    this.#kept += samples.length
+    this.seconds += samples.length / this.sampleRate
+    while (this.#kept - (this.#blocks[0]?.length ?? 0) >= KEPT_SECONDS * this.sampleRate) this.#kept -= this.#blocks.shift()?.length ?? 0
+    if (this.#track.seconds > ANALYSED_SECONDS + 10) this.#forgottenS += this.#track.keepLast(ANALYSED_SECONDS)
+  }
+
+  get due(): boolean {
+    return this.seconds >= 3 && this.seconds - this.#heardAtS >= EVERY_SECONDS
+  }
+
+  verdict(final: boolean, remark?: string): void {
+    this.#heardAtS = this.seconds
+    const result = hear(this.#track.bins, this.#track.binS, this.options)
+    if (result.heard) for (const beat of result.beats) beat.atS += this.#forgottenS
+    const wav = final && result.heard ? this.#lastMinute() : undefined
+    reply({ kind: 'verdict', session: this.id, result, seconds: this.seconds, final, ...(remark && { remark }), ...(wav && { wav }) }, wav ? [wav] : [])
+  }
+
+  #lastMinute(): ArrayBuffer {
+    const samples = new Float32Array(this.#kept)
+    let at = 0
+    for (const block of this.#blocks) {
+      samples.set(block, at)
+      at += block.length
+    }
+    return encodeWav(samples.subarray(Math.max(0, samples.length - KEPT_SECONDS * this.sampleRate)), this.sampleRate).buffer
+  }
+}
+
+let session: Session | null = null
+
+function reply(message: FromWorker, handOver: Transferable[] = []): void {
+  self.postMessage(message, { transfer: handOver })
+}
+
+self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
+  try {
+    handle(data)
+  } catch (error) {
+    const sentence = error instanceof WavError ? error.message : `The listening stopped: ${error instanceof Error ? error.message : 'unknown'}.`
+    reply({ kind: 'refused', session: data.session, sentence })
+  }
+}
+
+function handle(message: ToWorker): void {
+  switch (message.kind) {
+    case 'open':
+      session = new Session(message.session, message.sampleRate, message.options)
+      return
+    case 'block':
+      if (session?.id !== message.session) return
+      session.take(message.samples)
+      if (session.due) session.verdict(false)
+      return
+    case 'finish':
+      if (session?.id === message.session) session.verdict(true)
+      return
+    case 'wav': {
+      const bytes = new Uint8Array(message.bytes)
+      const header = readWavHeader(bytes)
+      const whole = new Session(message.session, header.sampleRate, message.options)
+      eachWavBlock(bytes, header, (block) => whole.take(block.slice()))
+      const missing = header.framesMissing / header.sampleRate
+      whole.verdict(true, missing > 0 ? `The file is cut short: ${whole.seconds.toFixed(1)} s are there and were used, ${missing.toFixed(1)} s are missing.` : undefined)
+      return
+    }
+    case 'samples': {
+      const whole = new Session(message.session, message.sampleRate, message.options)
+      whole.take(message.samples)
+      whole.verdict(true)
+    }
+  }
+}

@@ -1,0 +1,13 @@
+import type { Hearing, ListenOptions, NothingHeard } from '@treadle/core'
+
+/** What the page asks of the listening worker; blocks are handed over, not copied. */
+export type ToWorker =
+  | { kind: 'open'; session: number; sampleRate: number; options: ListenOptions }
+  | { kind: 'block'; session: number; samples: Float32Array }
+  | { kind: 'finish'; session: number }
+  | { kind: 'wav'; session: number; bytes: ArrayBuffer; options: ListenOptions }
+  | { kind: 'samples'; session: number; samples: Float32Array; sampleRate: number; options: ListenOptions }
+
+export type FromWorker =
+  | { kind: 'verdict'; session: number; result: Hearing | NothingHeard; seconds: number; final: boolean; remark?: string; wav?: ArrayBuffer }
+  | { kind: 'refused'; session: number; sentence: string }

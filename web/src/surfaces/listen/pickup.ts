@@ -1,0 +1,152 @@
+import { PracticeSound, type PracticeClock } from '@treadle/core'
+import captureUrl from './capture.worklet.ts?worker&url'
+
+/** A source of live sound: microphone or practice clock. */
+export interface Pickup {
+  readonly kind: 'microphone' | 'practice'
+  /** Begins; gives the sample rate once it is known, then blocks of samples. Rejects with PickupError. */
+  start(onBlock: (samples: Float32Array) => void): Promise<number>
+  stop(): void
+}
+
+/** Why there is no sound, and what to do about it. */
+export class PickupError extends Error {}
+
+/** A microphone, untouched: no echo cancelling, no noise suppression, no gain control, which all spoil a tick. */
+export class MicrophonePickup implements Pickup {
+  readonly kind = 'microphone'
+  #stream: MediaStream | undefined
+  #context: AudioContext | undefined
+  #stopped = false
+
+  async start(onBlock: (samples: Float32Array) => void): Promise<number> {
+    this.#stream = await openMicrophone()
+    const track = this.#stream.getAudioTracks()[0]
+    if (!track) throw new PickupError('The microphone gives no sound. Plug it in again, then press once more.')
+    // The track's own samples, exactly as captured, where the browser gives them; the audio graph may slip by 10 ms.
+    const Processor = (window as { MediaStreamTrackProcessor?: TrackProcessor }).MediaStreamTrackProcessor
+    return Processor ? this.#readTrack(new Processor({ track }), onBlock) : this.#readGraph(this.#stream, onBlock)
+  }
+
+  stop(): void {
+    this.#stopped = true
+    for (const track of this.#stream?.getTracks() ?? []) track.stop()
+    void this.#context?.close()
+  }
+
+  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, onBlock: (samples: Float32Array) => void): Promise<number> {
+    const reader = processor.readable.getReader()
+    return new Promise((resolve, reject) => {
+      const pump = async () => {
+        for (;;) {
+          const { value, done } = await reader.read()
+          if (done || this.#stopped) return
+          const samples = new Float32Array(value.numberOfFrames)
+          value.copyTo(samples, { planeIndex: 0, format: 'f32-planar' })
+          resolve(value.sampleRate)
+          value.close()
+          onBlock(samples)
+        }
+      }
+      pump().catch((error: unknown) => reject(new PickupError(`The microphone stopped: ${error instanceof Error ? error.message : 'unknown'}.`)))
+    })
+  }
+
+  async #readGraph(stream: MediaStream, onBlock: (samples: Float32Array) => void): Promise<number> {
+    this.#context = new AudioContext({ latencyHint: 'playback' })
+    await this.#context.audioWorklet.addModule(captureUrl)
+    const node = new AudioWorkletNode(this.#context, 'treadle-capture', { numberOfOutputs: 0 })
+    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => onBlock(data)
+    this.#context.createMediaStreamSource(stream).connect(node)
+    await this.#context.resume()
+    return this.#context.sampleRate
+  }
+}
+
+interface AudioDataLike {
+  numberOfFrames: number
+  sampleRate: number
+  copyTo(to: Float32Array, how: { planeIndex: number; format: 'f32-planar' }): void
+  close(): void
+}
+
+type TrackProcessor = new (init: { track: MediaStreamTrack }) => { readable: ReadableStream<AudioDataLike> }
+
+async function openMicrophone(): Promise<MediaStream> {
+  // Missing outside of localhost and https, whatever the types say.
+  const devices = navigator.mediaDevices as MediaDevices | undefined
+  if (!devices?.getUserMedia)
+    throw new PickupError('The browser gives no microphone to this page. Open it at http://127.0.0.1 or over https, or use a sound file.')
+  try {
+    return await devices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 } })
+  } catch (error) {
+    throw new PickupError(refusal((error as DOMException).name))
+  }
+}
+
+function refusal(name: string): string {
+  if (name === 'NotAllowedError')
+    return 'The browser may not use the microphone. Click the microphone or lock beside the address, allow it for this page, and press again; or use a sound file.'
+  if (name === 'NotFoundError') return 'No microphone is plugged in. Plug one in and press again, or use a sound file.'
+  if (name === 'NotReadableError') return 'Another program holds the microphone. Close that one and press again.'
+  return `The microphone can’t be opened (${name}). Try another, or use a sound file.`
+}
+
+const PRACTICE_RATE = 22_050
+const PRACTICE_EVERY_MS = 100
+
+/** The practice clock in real time, heard aloud if wanted. */
+export class PracticePickup implements Pickup {
+  readonly kind = 'practice'
+  #timer = 0
+  #context: AudioContext | undefined
+
+  constructor(
+    readonly clock: PracticeClock,
+    readonly aloud: boolean,
+  ) {}
+
+  start(onBlock: (samples: Float32Array) => void): Promise<number> {
+    const sound = new PracticeSound(this.clock, PRACTICE_RATE)
+    const startMs = performance.now()
+    let made = 0
+    if (this.aloud) this.#context = new AudioContext()
+    let playAt = (this.#context?.currentTime ?? 0) + 0.15
+    this.#timer = window.setInterval(() => {
+      const wanted = Math.floor(((performance.now() - startMs) / 1000) * PRACTICE_RATE)
+      if (wanted <= made) return
+      const samples = sound.next(wanted - made)
+      made = wanted
+      if (this.#context) playAt = play(this.#context, samples, playAt)
+      onBlock(samples)
+    }, PRACTICE_EVERY_MS)
+    return Promise.resolve(PRACTICE_RATE)
+  }
+
+  stop(): void {
+    window.clearInterval(this.#timer)
+    void this.#context?.close()
+  }
+}
+
+function play(context: AudioContext, samples: Float32Array, at: number): number {
+  const buffer = context.createBuffer(1, samples.length, PRACTICE_RATE)
+  buffer.getChannelData(0).set(samples)
+  const source = context.createBufferSource()
+  source.buffer = buffer
+  source.connect(context.destination)
+  const from = Math.max(at, context.currentTime)
+  source.start(from)
+  return from + samples.length / PRACTICE_RATE
+}
+
+/** Sound of a file that is no WAV, by the browser's own decoder. */
+export async function decodeByBrowser(bytes: ArrayBuffer): Promise<{ samples: Float32Array; sampleRate: number }> {
+  const context = new OfflineAudioContext(1, 1, 48_000)
+  try {
+    const sound = await context.decodeAudioData(bytes)
+    return { samples: sound.getChannelData(0).slice(), sampleRate: sound.sampleRate }
+  } catch {
+    throw new PickupError('This file can’t be read as sound, neither as WAV nor by the browser. Save it as WAV and try again.')
+  }
+}

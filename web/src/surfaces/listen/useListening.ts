@@ -1,0 +1,174 @@
+import { sideOfFirst, type Hearing, type ListenOptions, type Side, type SideFinding } from '@treadle/core'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { FromWorker, ToWorker } from './messages.ts'
+import { decodeByBrowser, PickupError, type Pickup } from './pickup.ts'
+
+export interface Heard {
+  result: Hearing
+  /** the last minute of sound, when it is over */
+  wav: ArrayBuffer | null
+  pickup: 'microphone' | 'file' | 'practice'
+  fileName: string
+  remark: string
+}
+
+export interface Listening {
+  status: 'idle' | 'listening' | 'reading' | 'done' | 'refused'
+  heard: Heard | null
+  /** what is said while nothing is heard yet, or why nothing can be */
+  sentence: string
+  seconds: number
+  taps: number
+  side: SideFinding
+  /** when the recording began, by the computer's clock, ms */
+  startedMs: number
+  start(pickup: Pickup): void
+  open(file: File): void
+  stop(): void
+  tap(atMs: number): () => void
+  choose(side: Side | null): void
+  clear(): void
+}
+
+const UNTOLD: SideFinding = { first: null, taps: 0, sureness: 0 }
+
+/** Listens to one clock at a time, in a worker, and tells what is heard as it is heard. */
+export function useListening(options: ListenOptions): Listening {
+  const worker = useRef<Worker | null>(null)
+  const session = useRef(0)
+  const pickup = useRef<Pickup | null>(null)
+  const source = useRef<Pick<Heard, 'pickup' | 'fileName'>>({ pickup: 'microphone', fileName: '' })
+  const options_ = useRef(options)
+  options_.current = options
+  const startedMs = useRef(0)
+  const [status, setStatus] = useState<Listening['status']>('idle')
+  const [heard, setHeard] = useState<Heard | null>(null)
+  const [sentence, setSentence] = useState('')
+  const [seconds, setSeconds] = useState(0)
+  const [taps, setTaps] = useState<number[]>([])
+  const [chosen, setChosen] = useState<Side | null>(null)
+
+  const refuse = useCallback((why: string) => {
+    pickup.current?.stop()
+    pickup.current = null
+    setSentence(why)
+    setStatus('refused')
+  }, [])
+
+  const send = useCallback(
+    (message: ToWorker, handOver: Transferable[] = []) => {
+      if (!worker.current) {
+        worker.current = new Worker(new URL('./listen.worker.ts', import.meta.url), { type: 'module' })
+        worker.current.onerror = () => refuse('The listening has stopped. Press to listen again.')
+        worker.current.onmessage = ({ data }: MessageEvent<FromWorker>) => {
+          if (data.session !== session.current) return
+          if (data.kind === 'refused') {
+            refuse(data.sentence)
+            return
+          }
+          setSeconds(data.seconds)
+          const { result } = data
+          if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark ?? '', ...source.current })
+          if (!result.heard) setSentence(result.sentence)
+          if (data.final) setStatus(result.heard ? 'done' : 'refused')
+        }
+      }
+      worker.current.postMessage(message, handOver)
+    },
+    [refuse],
+  )
+  useEffect(
+    () => () => {
+      pickup.current?.stop()
+      worker.current?.terminate()
+      worker.current = null
+    },
+    [],
+  )
+
+  const begin = (next: Listening['status']) => {
+    pickup.current?.stop()
+    pickup.current = null
+    session.current++
+    setHeard(null)
+    setSentence('')
+    setSeconds(0)
+    setTaps([])
+    setChosen(null)
+    setStatus(next)
+  }
+
+  const told = heard && taps.length > 0 ? tapsSay(heard.result, taps) : UNTOLD
+  const side: SideFinding = chosen === null ? told : { first: chosen, taps: taps.length, sureness: 1 }
+  return {
+    status,
+    heard,
+    sentence,
+    seconds,
+    taps: taps.length,
+    side,
+    startedMs: startedMs.current,
+    start(next) {
+      begin('listening')
+      source.current = { pickup: next.kind, fileName: '' }
+      pickup.current = next
+      const mine = session.current
+      const early: Float32Array[] = []
+      let open = false
+      const deliver = (samples: Float32Array) => send({ kind: 'block', session: mine, samples }, [samples.buffer])
+      next
+        .start((samples) => {
+          if (mine !== session.current) return
+          if (open) deliver(samples)
+          else early.push(samples)
+        })
+        .then(
+          (sampleRate) => {
+            startedMs.current = Date.now() - (1000 * early.reduce((sum, b) => sum + b.length, 0)) / sampleRate
+            send({ kind: 'open', session: mine, sampleRate, options: options_.current })
+            open = true
+            early.forEach(deliver)
+          },
+          (error: unknown) => {
+            if (mine === session.current) refuse(error instanceof PickupError ? error.message : 'The pickup could not be opened. Use a sound file.')
+          },
+        )
+    },
+    open(file) {
+      begin('reading')
+      source.current = { pickup: 'file', fileName: file.name }
+      const mine = session.current
+      const read = async () => {
+        const bytes = await file.arrayBuffer()
+        const wave = bytes.byteLength === 0 || new TextDecoder().decode(bytes.slice(0, 4)) === 'RIFF'
+        if (wave) {
+          send({ kind: 'wav', session: mine, bytes, options: options_.current }, [bytes])
+          return
+        }
+        const { samples, sampleRate } = await decodeByBrowser(bytes)
+        send({ kind: 'samples', session: mine, samples, sampleRate, options: options_.current }, [samples.buffer])
+      }
+      read().catch((error: unknown) => refuse(error instanceof PickupError ? error.message : 'The file can’t be read.'))
+    },
+    stop() {
+      if (status !== 'listening') return
+      pickup.current?.stop()
+      pickup.current = null
+      send({ kind: 'finish', session: session.current })
+    },
+    tap(atMs) {
+      const atS = (atMs - startedMs.current) / 1000
+      setTaps((all) => [...all, atS])
+      return () => setTaps((all) => all.filter((t) => t !== atS))
+    },
+    choose: setChosen,
+    clear: () => begin('idle'),
+  }
+}
+
+function tapsSay(result: Hearing, taps: number[]): SideFinding {
+  const first = result.beats.find((b) => b.index % 2 === 0)
+  if (!first) return UNTOLD
+  const [firstToSecond, secondToFirst] = result.intervalsMs
+  return sideOfFirst(taps, first.atS, firstToSecond / 1000, (firstToSecond + secondToFirst) / 1000)
+}
