@@ -44,7 +44,7 @@ for (const signal of ['SIGINT', 'SIGTERM'])
 await new Promise((resolve) => server.once('message', resolve))
 
 if (!empty) {
-  const { loadDemo } = await import(await buildServer('demo/src/load.ts', 'demo'))
+  const { loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
   if (await loadDemo(database.url)) console.error('Loaded the demo workshop.')
 }
 console.log(`Treadle is at http://127.0.0.1:${port}  (Ctrl-C stops it)`)

@@ -1,1 +1,3 @@
-module.exports = { plugins: { 'postcss-preset-mantine': {}, 'postcss-simple-vars': { variables: { 'bp-narrow': '62em' } } } }
+module.exports = {
+  plugins: { 'postcss-preset-mantine': {}, 'postcss-simple-vars': { variables: { 'bp-narrow': '62em' } } },
+}

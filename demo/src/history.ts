@@ -59,6 +59,8 @@ export interface RateHistory {
   /** day from the start → turns, + raised */
   turns: Record<number, number>
   windEvery: number
+  /** days on which the hands are set right */
+  handsSet: number[]
   readingHours: number[]
   seed: number
   sigmaS: number
@@ -105,6 +107,10 @@ export async function keepRateBook(
     if (turn !== undefined) {
       turns += turn
       await putEvent(api.at(new Date(at.getTime() + 40 * 60_000)), jobId, `${key} nut ${day}`, 'nut', turn)
+    }
+    if (history.handsSet.includes(day)) {
+      await putEvent(api.at(new Date(at.getTime() + 45 * 60_000)), jobId, `${key} hands ${day}`, 'hands', null)
+      error = 1
     }
     if (hour > 0 && hour % (24 * history.windEvery) === 0)
       await putEvent(api.at(new Date(at.getTime() + 50 * 60_000)), jobId, `${key} wound ${day}`, 'winding', null)

@@ -15,7 +15,7 @@ export interface Calculation {
   fields: Record<string, CalculationField & { label: string; required: boolean; choices?: string[] }>
   output: Record<string, string>
   /** @throws FieldError naming the field, its value and what is allowed */
-  reckon(input: unknown): Record<string, unknown>
+  reckon: (input: unknown) => Record<string, unknown>
 }
 
 interface Definition<S extends ObjectSchema<AnyObject>> {
@@ -25,7 +25,7 @@ interface Definition<S extends ObjectSchema<AnyObject>> {
   input: S
   fields: Record<keyof InferType<S> & string, CalculationField>
   output: Record<string, string>
-  run(input: InferType<S>): Record<string, unknown>
+  run: (input: InferType<S>) => Record<string, unknown>
 }
 
 /** Makes a calculation from its schema and the core's function. */
@@ -57,7 +57,7 @@ function checked<S extends ObjectSchema<AnyObject>>(schema: S, value: unknown): 
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     throw new FieldError('input', value, 'it must be a JSON object with the calculation’s fields')
   try {
-    return schema.validateSync(value, { strict: true, abortEarly: true }) as InferType<S>
+    return schema.validateSync(value, { strict: true, abortEarly: true })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     throw asFieldError(error, value, schema)

@@ -111,7 +111,8 @@ function beat({ beat: last, lastBeatChangeS }: GateFacts) {
 function rate({ rate: { secondsPerDay, standardError, toleranceSecondsPerDay: limit } }: GateFacts) {
   if (secondsPerDay === null || standardError === null)
     return { passed: false, reason: 'Too few readings to tell its rate.' }
-  const figure = `${Math.abs(secondsPerDay).toFixed(1)} ± ${standardError.toFixed(1)} s a day`
+  const digits = standardError >= 3 ? 0 : standardError >= 0.3 ? 1 : 2
+  const figure = `${Math.abs(secondsPerDay).toFixed(digits)} ± ${standardError.toFixed(digits)} s a day`
   if (Math.abs(secondsPerDay) > limit)
     return {
       passed: false,

@@ -5,7 +5,7 @@ export const BEFORE_S = 0.01
 export const AFTER_S = 0.016
 
 /** Share of the first rise's power at which it is timed: low, so that the colour of the sound hardly moves the time. */
-const REFERENCE_SHARE = 0.1
+const REFERENCE_SHARE = 0.06
 const SMOOTH_S = 4e-4
 const STEEP_SHARE = 0.6
 const RISE_S = 5e-4

@@ -1,7 +1,7 @@
 /** Chance from a seed: uniform in [0, 1) and standard normal. The same seed gives the same run. */
 export interface SeededRandom {
-  uniform(): number
-  normal(): number
+  uniform: () => number
+  normal: () => number
 }
 
 /** mulberry32 for the uniform numbers (32-bit state), Box and Muller for the normal ones. */

@@ -8,6 +8,8 @@ const PRIOR_SPREAD = 0.25
 const JUMP_SIGMA_S = 2
 /** A shift of so many of those was a setting of the hands that nobody wrote down. */
 const JUMP_REFUSED = 4
+/** No nut stops just where it is meant to, and no clock keeps its rate to the letter: s/day from one segment to the next. */
+const WANDER_SIGMA = 0.2
 /** Stands for knowing nothing, s/day; it keeps the equations solvable. */
 const VAGUE = 1e10
 
@@ -28,7 +30,7 @@ export interface RateFit {
 /**
  * Rates of all segments and the figure of the nut, together.
  *
- * error = cₛ + (rₑ + k·turns)·t in each segment; where only the nut was turned between two segments their lines meet
+ * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small; where only the nut was turned between two segments their lines meet
  * within a couple of seconds, unless the readings say that the hands were set as well.
  */
 export function fitRates(segments: Segment[], prior: number | null): RateFit {
@@ -56,11 +58,13 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
   const K = 0
   const rate = (s: Segment) => 1 + epochs.indexOf(s.epoch)
   const constant = (s: Segment) => 1 + epochs.length + held.indexOf(s)
+  const wander = (s: Segment) => 1 + epochs.length + held.length + held.indexOf(s)
   const base = held[0]?.meanErrorS ?? 0
   const equations: Equation[] = [
     { terms: [[K, 1]], value: 0, sigma: VAGUE },
     ...epochs.map((_, i): Equation => ({ terms: [[1 + i, 1]], value: 0, sigma: VAGUE })),
   ]
+  for (const s of held) equations.push({ terms: [[wander(s), 1]], value: 0, sigma: WANDER_SIGMA })
   if (prior !== null) equations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
   for (const s of held)
     for (const r of s.readings) {
@@ -70,6 +74,7 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
           [constant(s), 1],
           [rate(s), days],
           [K, days * s.turns],
+          [wander(s), days],
         ],
         value: r.errorS - base,
         sigma: Math.sqrt(widening / r.weight),
@@ -83,6 +88,7 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
     const run = (s: Segment, days: number) => {
       add(rate(s), days)
       add(K, days * s.turns)
+      if (s.readings.length > 0) add(wander(s), days)
     }
     add(constant(after), 1)
     add(constant(before), -1)
@@ -93,17 +99,19 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
   }
   for (const link of links(segments)) if (!refused.has(link.to)) equations.push(meeting(link))
 
-  const solution = solve(equations, 1 + epochs.length + held.length)
+  const solution = solve(equations, 1 + epochs.length + 2 * held.length)
   const known = (figure: Figure) => (figure.standardError < VAGUE / 10 ? figure : null)
   return {
     perTurn: known(combine(solution, [[K, 1]])),
-    rateIn: (s) =>
-      known(
-        combine(solution, [
-          [rate(s), 1],
-          [K, s.turns],
-        ]),
-      ),
+    rateIn: (s) => {
+      const terms: [number, number][] = [
+        [rate(s), 1],
+        [K, s.turns],
+      ]
+      if (s.readings.length > 0) return known(combine(solution, [...terms, [wander(s), 1]]))
+      const figure = known(combine(solution, terms))
+      return figure && { ...figure, standardError: Math.hypot(figure.standardError, WANDER_SIGMA) }
+    },
     meanErrorIn: (s) => {
       const figure = combine(solution, [[constant(s), 1]])
       return { ...figure, value: figure.value + base }

@@ -11,7 +11,7 @@ export function parseClockDirection(text: string): number {
   const minutes = Number(match?.[2] ?? 0)
   if (!match || hours > 12 || minutes > 59)
     throw new FieldError('wearDirection', text, 'it must be a direction on the dial, such as 2 or 1:50')
-  return (((hours % 12) + minutes / 60) * 30) % 360
+  return (hours % 12) * 30 + minutes / 2
 }
 
 /** A direction as on a clock face, to the nearest ten minutes: 55 → "1:50". */

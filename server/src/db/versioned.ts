@@ -41,7 +41,7 @@ export async function saveVersioned<T extends Versioned>(
   }
   const now = await queries
     .select()
-    .from(table as PgTable)
+    .from(table)
     .where(mine)
   const row = now[0] as Row<T> | undefined
   if (!row) return { state: 'missing' }

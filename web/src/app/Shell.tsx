@@ -40,7 +40,16 @@ export function Shell() {
         </Link>
         <nav aria-label="Places" className={styles.places}>
           {PLACES.map(([to, title]) => (
-            <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => (isActive || (to === '/' && pathname.startsWith('/jobs')) ? `${styles.place} ${styles.here}` : styles.place)}>
+            <NavLink
+              key={to}
+              to={to}
+              end={to === '/'}
+              className={({ isActive }) =>
+                isActive || (to === '/' && pathname.startsWith('/jobs'))
+                  ? `${styles.place} ${styles.here}`
+                  : styles.place
+              }
+            >
               {title}
             </NavLink>
           ))}
@@ -73,7 +82,12 @@ function ThemeSwitch() {
   const { setColorScheme } = useMantineColorScheme()
   const dark = useComputedColorScheme('light') === 'dark'
   return (
-    <ActionIcon variant="subtle" size="xl" aria-label={dark ? 'Enamel: light theme' : 'Lamp: dark theme'} onClick={() => setColorScheme(dark ? 'light' : 'dark')}>
+    <ActionIcon
+      variant="subtle"
+      size="xl"
+      aria-label={dark ? 'Enamel: light theme' : 'Lamp: dark theme'}
+      onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+    >
       {dark ? <IconSun /> : <IconLamp />}
     </ActionIcon>
   )
@@ -125,7 +139,8 @@ function AwayBanner() {
   if (!away) return null
   return (
     <div role="status" className={styles.away}>
-      <strong>The workshop’s server does not answer.</strong> What you typed is kept here and sent as soon as it is back. Start it with <code>npm start</code>.
+      <strong>The workshop’s server does not answer.</strong> What you typed is kept here and sent as soon as it is
+      back. Start it with <code>npm start</code>.
     </div>
   )
 }

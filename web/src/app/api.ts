@@ -54,6 +54,9 @@ export async function request<T>(method: string, path: string, body?: unknown): 
     throw new ServerAway('The workshop’s server does not answer.')
   }
   setServerAway(false)
-  if (!answer.ok) throw new ApiProblem(problem ? (JSON.parse(text) as Problem) : { type: '', title: answer.statusText, status: answer.status })
+  if (!answer.ok)
+    throw new ApiProblem(
+      problem ? (JSON.parse(text) as Problem) : { type: '', title: answer.statusText, status: answer.status },
+    )
   return (text === '' ? undefined : JSON.parse(text)) as T
 }

@@ -13,12 +13,19 @@ export const queryClient = new QueryClient({
   },
 })
 
-export const useBench = () => useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
-export const useJob = (id: string) => useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
-export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
-export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => request<Person[]>('GET', '/people'), staleTime: 60_000 })
+export const useBench = () =>
+  useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
+export const useJob = (id: string) =>
+  useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
+export const useSettings = () =>
+  useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
+export const usePeople = () =>
+  useQuery({ queryKey: ['people'], queryFn: () => request<Person[]>('GET', '/people'), staleTime: 60_000 })
 export const useJournal = (id: string, words: string) =>
-  useQuery({ queryKey: ['journal', id, words], queryFn: () => request<JournalEntry[]>('GET', `/jobs/${id}/journal?q=${encodeURIComponent(words)}`) })
+  useQuery({
+    queryKey: ['journal', id, words],
+    queryFn: () => request<JournalEntry[]>('GET', `/jobs/${id}/journal?q=${encodeURIComponent(words)}`),
+  })
 
 export interface ClockListed {
   clock: Clock
@@ -34,8 +41,13 @@ export interface ClockHistory {
 }
 
 export const useClocks = (words: string) =>
-  useQuery({ queryKey: ['clocks', words], queryFn: () => request<ClockListed[]>('GET', `/clocks?q=${encodeURIComponent(words)}`), placeholderData: (before) => before })
-export const useClock = (id: string) => useQuery({ queryKey: ['clock', id], queryFn: () => request<ClockHistory>('GET', `/clocks/${id}`) })
+  useQuery({
+    queryKey: ['clocks', words],
+    queryFn: () => request<ClockListed[]>('GET', `/clocks?q=${encodeURIComponent(words)}`),
+    placeholderData: (before) => before,
+  })
+export const useClock = (id: string) =>
+  useQuery({ queryKey: ['clock', id], queryFn: () => request<ClockHistory>('GET', `/clocks/${id}`) })
 
 export interface Change {
   method: 'POST' | 'PUT' | 'PATCH' | 'DELETE'
@@ -49,7 +61,9 @@ export function useChange<T = unknown>(...alsoStale: string[]): UseMutationResul
   return useMutation({
     mutationFn: ({ method, path, body }: Change) => request<T>(method, path, body),
     onSettled: async () => {
-      await Promise.all(['job', 'bench', 'journal', ...alsoStale].map((key) => client.invalidateQueries({ queryKey: [key] })))
+      await Promise.all(
+        ['job', 'bench', 'journal', ...alsoStale].map((key) => client.invalidateQueries({ queryKey: [key] })),
+      )
     },
   })
 }

@@ -4,7 +4,9 @@ import { NoSuchPage, PageError } from '../parts/ErrorBoundary.tsx'
 import { Bench } from '../places/Bench.tsx'
 import { Shell } from './Shell.tsx'
 
-const place = (load: () => Promise<Record<string, React.ComponentType>>, name: string) => async () => ({ Component: (await load())[name] })
+const place = (load: () => Promise<Record<string, React.ComponentType>>, name: string) => async () => ({
+  Component: (await load())[name],
+})
 
 export const router = createBrowserRouter([
   {

@@ -10,7 +10,18 @@ export const theme = createTheme({
   respectReducedMotion: true,
   defaultRadius: 'sm',
   colors: {
-    steel: ['#f0f0f8', '#dcddf0', '#c2c4ec', '#a9adf0', '#8b8fd8', '#6b6fbf', '#474b9c', '#2c2f78', '#22255f', '#191b47'],
+    steel: [
+      '#f0f0f8',
+      '#dcddf0',
+      '#c2c4ec',
+      '#a9adf0',
+      '#8b8fd8',
+      '#6b6fbf',
+      '#474b9c',
+      '#2c2f78',
+      '#22255f',
+      '#191b47',
+    ],
   },
   components: {
     Button: { defaultProps: { size: 'md' } },
@@ -34,6 +45,9 @@ const shared = {
   '--mantine-color-default-border': 'var(--line)',
   '--mantine-color-anchor': 'var(--steel)',
   '--mantine-color-error': 'var(--madder)',
+  '--mantine-color-disabled': 'var(--deep)',
+  '--mantine-color-disabled-color': 'var(--quiet)',
+  '--mantine-color-disabled-border': 'var(--line)',
 }
 
 export const cssVariables: CSSVariablesResolver = () => ({ variables: {}, light: shared, dark: shared })

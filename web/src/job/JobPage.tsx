@@ -64,7 +64,11 @@ function Head({ data }: { data: JobData }) {
         {SURFACES.map(([path, title, bay]) => {
           const done = bay !== null && order.indexOf(bay) < order.indexOf(job.bay)
           return (
-            <NavLink key={path} to={path} className={({ isActive }) => [styles.bay, done ? styles.done : '', isActive ? styles.here : ''].join(' ')}>
+            <NavLink
+              key={path}
+              to={path}
+              className={({ isActive }) => [styles.bay, done ? styles.done : '', isActive ? styles.here : ''].join(' ')}
+            >
               {title}
             </NavLink>
           )

@@ -14,7 +14,13 @@ const KEYS: [string, string][] = [
 /** What every key does. */
 export function KeyHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} title="Keys and pedal" size="lg" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      title="Keys and pedal"
+      size="lg"
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
       <Table verticalSpacing="sm">
         <Table.Tbody>
           {KEYS.map(([key, does]) => (

@@ -1,8 +1,20 @@
 /** A state as a shape: a ring (sound), a half disc (watch), a filled disc (must), a barbed triangle (danger). */
 export function Mark({ state, label }: { state: 'sound' | 'watch' | 'must' | 'danger' | 'none'; label?: string }) {
-  const colour = { sound: 'var(--verdigris)', watch: 'var(--amber)', must: 'var(--madder)', danger: 'var(--madder)', none: 'var(--quiet)' }[state]
+  const colour = {
+    sound: 'var(--verdigris)',
+    watch: 'var(--amber)',
+    must: 'var(--madder)',
+    danger: 'var(--madder)',
+    none: 'var(--quiet)',
+  }[state]
   return (
-    <svg viewBox="0 0 16 16" width="16" height="16" style={{ flex: 'none' }} {...(label === undefined ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label })}>
+    <svg
+      viewBox="0 0 16 16"
+      width="16"
+      height="16"
+      style={{ flex: 'none' }}
+      {...(label === undefined ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label })}
+    >
       {state === 'sound' && <circle cx="8" cy="8" r="5" fill="none" stroke={colour} strokeWidth="2.4" />}
       {state === 'watch' && (
         <>

@@ -28,7 +28,12 @@ export async function sendPhotos(jobId: string, files: File[]): Promise<void> {
       const caption = encodeURIComponent(file.name.replace(/\.\w+$/, ''))
       await request('PUT', `/jobs/${jobId}/photos/${uuid()}?caption=${caption}`, file)
     } catch (error) {
-      notifications.show({ color: 'red', title: `${file.name} was not kept`, message: sentenceOf(error), autoClose: 12_000 })
+      notifications.show({
+        color: 'red',
+        title: `${file.name} was not kept`,
+        message: sentenceOf(error),
+        autoClose: 12_000,
+      })
     }
   }
   await queryClient.invalidateQueries({ queryKey: ['job', jobId] })

@@ -16,12 +16,26 @@ interface Conflict {
 export function useConflict(labels: Record<string, string>): {
   dialog: ReactNode
   /** Offers the choice if the error is a 409 with the current row; says whether it was. */
-  meet: (error: unknown, mine: Record<string, unknown>, keepMine: (version: number) => void, takeTheirs: () => void) => boolean
+  meet: (
+    error: unknown,
+    mine: Record<string, unknown>,
+    keepMine: (version: number) => void,
+    takeTheirs: () => void,
+  ) => boolean
 } {
   const [conflict, setConflict] = useState<Conflict | null>(null)
-  const differing = conflict === null ? [] : Object.keys(labels).filter((key) => JSON.stringify(conflict.mine[key]) !== JSON.stringify(conflict.theirs[key]))
+  const differing =
+    conflict === null
+      ? []
+      : Object.keys(labels).filter((key) => JSON.stringify(conflict.mine[key]) !== JSON.stringify(conflict.theirs[key]))
   const dialog = (
-    <Modal opened={conflict !== null} onClose={() => setConflict(null)} title="Somebody changed this meanwhile" size="lg" closeButtonProps={{ 'aria-label': 'Decide later' }}>
+    <Modal
+      opened={conflict !== null}
+      onClose={() => setConflict(null)}
+      title="Somebody changed this meanwhile"
+      size="lg"
+      closeButtonProps={{ 'aria-label': 'Decide later' }}
+    >
       <p>Nothing is overwritten until you choose.</p>
       <Table my="md">
         <Table.Thead>
@@ -65,7 +79,13 @@ export function useConflict(labels: Record<string, string>): {
   return {
     dialog,
     meet: (error, mine, keepMine, takeTheirs) => {
-      if (!(error instanceof ApiProblem) || error.status !== 409 || typeof error.current !== 'object' || error.current === null) return false
+      if (
+        !(error instanceof ApiProblem) ||
+        error.status !== 409 ||
+        typeof error.current !== 'object' ||
+        error.current === null
+      )
+        return false
       setConflict({ mine, theirs: error.current as Record<string, unknown>, keepMine, takeTheirs })
       return true
     },
@@ -74,5 +94,6 @@ export function useConflict(labels: Record<string, string>): {
 
 function shown(value: unknown): string {
   if (value === null || value === undefined || value === '') return '–'
-  return typeof value === 'object' ? JSON.stringify(value) : typeof value === 'number' ? String(Math.round(value * 1000) / 1000) : String(value)
+  if (typeof value === 'number') return String(Math.round(value * 1000) / 1000)
+  return typeof value === 'string' ? value : JSON.stringify(value)
 }

@@ -96,7 +96,8 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   }, [press, sounds])
 
   useEffect(() => {
-    const isPedal = (event: KeyboardEvent) => event.key === 'PageDown' || event.key === pedalKey() || (event.key === ' ' && isNowhere(event.target))
+    const isPedal = (event: KeyboardEvent) =>
+      event.key === 'PageDown' || event.key === pedalKey() || (event.key === ' ' && isNowhere(event.target))
     const onDown = (event: KeyboardEvent) => {
       if (!isPedal(event) || isField(event.target) || !now.current) return
       event.preventDefault()
@@ -120,7 +121,12 @@ export function PedalProvider({ children }: { children: ReactNode }) {
 }
 
 function isField(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !/^(checkbox|radio|button)$/.test((target as HTMLInputElement).type)))
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) &&
+        !/^(checkbox|radio|button)$/.test((target as HTMLInputElement).type)))
+  )
 }
 
 /** Space counts only while focus is on no control, so that on a button it presses that button. */

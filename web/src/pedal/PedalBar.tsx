@@ -22,7 +22,13 @@ export function PedalBar() {
       >
         <svg viewBox="0 0 40 40" width="44" height="44" aria-hidden="true" className={held ? styles.held : undefined}>
           <circle cx="20" cy="20" r="18" className={styles.ring} />
-          <path d="M9 29h22M12 29l3-15q5-3 10 0l3 15M15.5 19.500h9M14.5 24h11" fill="none" stroke="currentColor" strokeWidth="2" strokeLinejoin="round" />
+          <path
+            d="M9 29h22M12 29l3-15q5-3 10 0l3 15M15.5 19.500h9M14.5 24h11"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+            strokeLinejoin="round"
+          />
         </svg>
         <span className={styles.label}>{action?.label ?? 'Nothing for the foot to do here'}</span>
         {action?.hint !== undefined && <span className={styles.hint}>{action.hint}</span>}

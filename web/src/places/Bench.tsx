@@ -1,4 +1,4 @@
-import type { BenchPage, BenchTag, ClockKind } from '@treadle/contract'
+import type { BenchPage, BenchTag } from '@treadle/contract'
 import { BAYS, type Bay, type Owed } from '@treadle/core'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
@@ -19,10 +19,12 @@ function BenchOf({ data }: { data: BenchPage }) {
       <div className={styles.empty}>
         <h1>Nothing on the bench</h1>
         <p>
-          Start with <Link to="/take-in">taking in a clock</Link>: its owner, what it is and what it does wrong. Then hear it before you touch it.
+          Start with <Link to="/take-in">taking in a clock</Link>: its owner, what it is and what it does wrong. Then
+          hear it before you touch it.
         </p>
         <p>
-          No clock at hand? The <Link to="/practice">practice clock</Link> ticks, limps and is set in beat like a real one.
+          No clock at hand? The <Link to="/practice">practice clock</Link> ticks, limps and is set in beat like a real
+          one.
         </p>
       </div>
     )
@@ -34,7 +36,7 @@ function BenchOf({ data }: { data: BenchPage }) {
   )
 }
 
-const MOST_SHOWN = 6
+const MOST_SHOWN = 5
 
 interface OwedHere {
   tag: BenchTag
@@ -71,13 +73,16 @@ function Now({ data }: { data: BenchPage }) {
         ))}
       </ol>
       {list.length === 0 && <p className="quiet">Nothing is due. Every clock waits for you, not you for it.</p>}
-      {list.length > MOST_SHOWN && <p className={styles.more}>and {list.length - MOST_SHOWN} more, on their tags below</p>}
+      {list.length > MOST_SHOWN && (
+        <p className={styles.more}>and {list.length - MOST_SHOWN} more, on their tags below</p>
+      )}
     </section>
   )
 }
 
 function rank(owed: Owed, at: dayjs.Dayjs): number {
-  const base = owed.weight === 'must' ? 0 : owed.dueS !== null && owed.dueS <= at.unix() ? 1 : owed.weight === 'watch' ? 2 : 3
+  const base =
+    owed.weight === 'must' ? 0 : owed.dueS !== null && owed.dueS <= at.unix() ? 1 : owed.weight === 'watch' ? 2 : 3
   return base * 1e11 + (owed.dueS ?? 5e10)
 }
 
@@ -85,7 +90,11 @@ function whenOf(owed: Owed, at: dayjs.Dayjs): string {
   if (owed.dueS === null) return owed.weight === 'must' ? 'held up' : 'when free'
   const due = dayjs.unix(owed.dueS)
   if (owed.dueS <= at.unix()) return 'due'
-  return due.isSame(at, 'day') ? due.format('H:mm') : due.diff(at, 'day') < 6 ? due.format('ddd H:mm') : due.format('D MMM')
+  return due.isSame(at, 'day')
+    ? due.format('H:mm')
+    : due.diff(at, 'day') < 6
+      ? due.format('ddd H:mm')
+      : due.format('D MMM')
 }
 
 function Rail({ tags }: { tags: BenchTag[] }) {
@@ -113,18 +122,22 @@ function Rail({ tags }: { tags: BenchTag[] }) {
 
 function Tag({ tag, bay, turn }: { tag: BenchTag; bay: Bay; turn: number }) {
   const next = tag.owed[0]
-  const surface = next?.surface ?? ({ arrive: 'arrive', strip: 'power', mend: 'holes', set: 'listen', return: 'card' } as const)[bay]
+  const surface =
+    next?.surface ?? ({ arrive: 'arrive', strip: 'power', mend: 'holes', set: 'listen', return: 'card' } as const)[bay]
   return (
     <li className={styles.hanger}>
       <Link to={`/jobs/${tag.job.id}/${surface}`} className={styles.tag} style={{ rotate: `${turn * 0.35}deg` }}>
         <span className={styles.eye} />
         <span className={styles.tagHead}>
           <span className={styles.tagName}>{tag.clock.name}</span>
-          <ClockGlyph kind={tag.clock.kind as ClockKind} />
+          <ClockGlyph kind={tag.clock.kind} />
         </span>
         <span className="quiet">{tag.owner.name}</span>
         <span className={styles.next}>
-          <Mark state={next?.weight ?? 'sound'} label={{ must: 'must', watch: 'soon', sound: 'in order' }[next?.weight ?? 'sound']} />
+          <Mark
+            state={next?.weight ?? 'sound'}
+            label={{ must: 'must', watch: 'soon', sound: 'in order' }[next?.weight ?? 'sound']}
+          />
           {next?.title ?? 'Nothing is owed to it'}
         </span>
       </Link>

@@ -24,7 +24,8 @@ export function ClockPage() {
               <ol>
                 {visits.map((v) => (
                   <li key={v.id}>
-                    <Link to={`/jobs/${v.id}/arrive`}>Number {v.number}</Link>, {dayjs(v.receivedAt).format('D MMM YYYY')}
+                    <Link to={`/jobs/${v.id}/arrive`}>Number {v.number}</Link>,{' '}
+                    {dayjs(v.receivedAt).format('D MMM YYYY')}
                     {v.closedAt ? ` to ${dayjs(v.closedAt).format('D MMM YYYY')}` : ', here now'}. “{v.complaint}”
                   </li>
                 ))}

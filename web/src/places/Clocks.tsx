@@ -17,11 +17,21 @@ export function Clocks() {
   return (
     <>
       <h1>Clocks</h1>
-      <TextInput label="Find a clock or an owner" description="Name, owner or marks" value={words} onChange={(e) => setWords(e.currentTarget.value)} maw={420} my="md" />
+      <TextInput
+        label="Find a clock or an owner"
+        description="Name, owner or marks"
+        value={words}
+        onChange={(e) => setWords(e.currentTarget.value)}
+        maw={420}
+        my="md"
+      />
       <Loaded query={clocks}>
         {(list) =>
           list.length === 0 ? (
-            <p>{asked === '' ? 'No clock has been here yet. ' : 'None is known under those words. '}<Link to="/take-in">Take one in</Link>.</p>
+            <p>
+              {asked === '' ? 'No clock has been here yet. ' : 'None is known under those words. '}
+              <Link to="/take-in">Take one in</Link>.
+            </p>
           ) : (
             <ul className={styles.list}>
               {list.map(({ clock, owner, visits }) => (
@@ -38,7 +48,10 @@ export function Clocks() {
                   <p className={styles.visits}>
                     {visits.length} {visits.length === 1 ? 'visit' : 'visits'}
                     <br />
-                    <span className="quiet">{visits[0] && `${visits[0].closedAt ? 'last' : 'here since'} ${dayjs(visits[0].closedAt ?? visits[0].receivedAt).format('MMM YYYY')}`}</span>
+                    <span className="quiet">
+                      {visits[0] &&
+                        `${visits[0].closedAt ? 'last' : 'here since'} ${dayjs(visits[0].closedAt ?? visits[0].receivedAt).format('MMM YYYY')}`}
+                    </span>
                   </p>
                 </li>
               ))}

@@ -34,7 +34,12 @@ export function Practice() {
   usePedalAction(
     listening.status === 'listening'
       ? listening.heard && listening.taps < 5
-        ? { label: 'Press as the bob reaches the right', hint: `${listening.taps} of 5 taps`, press: (atMs) => listening.tap(atMs), rhythmic: true }
+        ? {
+            label: 'Press as the bob reaches the right',
+            hint: `${listening.taps} of 5 taps`,
+            press: (atMs) => listening.tap(atMs),
+            rhythmic: true,
+          }
         : { label: 'Press to stop it', press: listening.stop }
       : wrong
         ? null
@@ -46,12 +51,30 @@ export function Practice() {
       <h1>Practice clock</h1>
       <ListenView
         listening={listening}
-        pendulum={{ ...EMPTY_PENDULUM, semiArcDeg: clock.semiArcDeg, releaseDeg: clock.releaseDeg, crutchLengthMm: 120, footSpacingMm: 300, caseHeightMm: 700 }}
+        pendulum={{
+          ...EMPTY_PENDULUM,
+          semiArcDeg: clock.semiArcDeg,
+          releaseDeg: clock.releaseDeg,
+          crutchLengthMm: 120,
+          footSpacingMm: 300,
+          caseHeightMm: 700,
+        }}
         settings={settings}
         sources={
           <div className={listenStyles.sources}>
-            {listening.status === 'listening' ? <Button onClick={listening.stop}>Stop it</Button> : <Button onClick={start} disabled={wrong !== null}>Set it going</Button>}
-            <Checkbox label="Let me hear it" checked={aloud} onChange={(e) => setAloud(e.currentTarget.checked)} disabled={listening.status === 'listening'} />
+            {listening.status === 'listening' ? (
+              <Button onClick={listening.stop}>Stop it</Button>
+            ) : (
+              <Button onClick={start} disabled={wrong !== null}>
+                Set it going
+              </Button>
+            )}
+            <Checkbox
+              label="Let me hear it"
+              checked={aloud}
+              onChange={(e) => setAloud(e.currentTarget.checked)}
+              disabled={listening.status === 'listening'}
+            />
           </div>
         }
         aside={

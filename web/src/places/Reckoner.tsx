@@ -8,13 +8,17 @@ import styles from './Reckoner.module.css'
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
   const { name } = useParams()
-  const calculation = CALCULATIONS.find((c) => c.name === name) ?? (CALCULATIONS[0] as Calculation)
+  const calculation = CALCULATIONS.find((c) => c.name === name) ?? (CALCULATIONS[0])
   return (
     <div className={styles.columns}>
       <nav aria-label="Calculations" className={styles.list}>
         <h1>Reckoner</h1>
         {CALCULATIONS.map((c) => (
-          <NavLink key={c.name} to={`/reckoner/${c.name}`} className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}>
+          <NavLink
+            key={c.name}
+            to={`/reckoner/${c.name}`}
+            className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}
+          >
             {c.title}
           </NavLink>
         ))}
@@ -26,7 +30,12 @@ export function Reckoner() {
 
 function One({ calculation }: { calculation: Calculation }) {
   const [typed, setTyped] = useState<Record<string, string>>(() =>
-    Object.fromEntries(Object.entries(calculation.fields).map(([name, f]) => [name, f.example === undefined ? '' : typeof f.example === 'object' ? JSON.stringify(f.example) : String(f.example)])),
+    Object.fromEntries(
+      Object.entries(calculation.fields).map(([name, f]) => [
+        name,
+        f.example === undefined ? '' : typeof f.example === 'string' ? f.example : JSON.stringify(f.example),
+      ]),
+    ),
   )
   const answer = useMemo(() => reckon(calculation, typed), [calculation, typed])
   return (
@@ -35,17 +44,31 @@ function One({ calculation }: { calculation: Calculation }) {
         <h2>{calculation.title}</h2>
         <p className="quiet">{calculation.about}</p>
         {Object.entries(calculation.fields).map(([name, field]) => {
-          const wrong = answer.error !== null && (answer.error.field === name || answer.error.field.startsWith(`${name}[`)) ? `${field.label}: ${answer.error.allowed}` : undefined
+          const wrong =
+            answer.error !== null && (answer.error.field === name || answer.error.field.startsWith(`${name}[`))
+              ? `${field.label}: ${answer.error.allowed}`
+              : undefined
           const shared = {
             label: field.label,
             description: field.note,
             value: typed[name] ?? '',
             error: wrong,
-            onChange: (e: { currentTarget: { value: string } }) => setTyped({ ...typed, [name]: e.currentTarget.value }),
+            onChange: (e: { currentTarget: { value: string } }) =>
+              setTyped({ ...typed, [name]: e.currentTarget.value }),
           }
           if (field.choices) return <NativeSelect key={name} {...shared} data={field.choices} mt="sm" />
-          if (typeof field.example === 'object' && JSON.stringify(field.example).length > 40) return <Textarea key={name} {...shared} autosize minRows={4} mt="sm" />
-          return <TextInput key={name} {...shared} rightSection={<span className="quiet">{field.unit}</span>} rightSectionWidth={field.unit.length > 3 ? 96 : 48} mt="sm" autoComplete="off" />
+          if (typeof field.example === 'object' && JSON.stringify(field.example).length > 40)
+            return <Textarea key={name} {...shared} autosize minRows={4} mt="sm" />
+          return (
+            <TextInput
+              key={name}
+              {...shared}
+              rightSection={<span className="quiet">{field.unit}</span>}
+              rightSectionWidth={field.unit.length > 3 ? 96 : 48}
+              mt="sm"
+              autoComplete="off"
+            />
+          )
         })}
       </div>
       <div aria-live="polite">
@@ -60,7 +83,8 @@ function One({ calculation }: { calculation: Calculation }) {
                   <tr key={name}>
                     <th scope="row">{words(name)}</th>
                     <td>
-                      {shown(answer.value[name])} <span className="quiet">{typeof answer.value[name] === 'string' ? '' : unit}</span>
+                      {shown(answer.value[name])}{' '}
+                      <span className="quiet">{typeof answer.value[name] === 'string' ? '' : unit}</span>
                     </td>
                   </tr>
                 ),
@@ -69,7 +93,10 @@ function One({ calculation }: { calculation: Calculation }) {
           </table>
         )}
         <p className={styles.command}>
-          In the shell: <code>npm run -s reckon -- {calculation.name} ‘{JSON.stringify(inputOf(calculation, typed))}’</code>
+          In the shell:{' '}
+          <code>
+            npm run -s reckon -- {calculation.name} ‘{JSON.stringify(inputOf(calculation, typed))}’
+          </code>
         </p>
       </div>
     </section>
@@ -96,7 +123,10 @@ function inputOf(calculation: Calculation, typed: Record<string, string>): Recor
   )
 }
 
-function reckon(calculation: Calculation, typed: Record<string, string>): { value: Record<string, unknown> | null; error: FieldError | null } {
+function reckon(
+  calculation: Calculation,
+  typed: Record<string, string>,
+): { value: Record<string, unknown> | null; error: FieldError | null } {
   try {
     return { value: calculation.reckon(inputOf(calculation, typed)), error: null }
   } catch (error) {
@@ -116,5 +146,5 @@ function words(name: string): string {
 function shown(value: unknown): string {
   if (typeof value === 'number') return String(Number(value.toPrecision(7)))
   if (Array.isArray(value)) return value.map(shown).join(typeof value[0] === 'string' ? ' ' : ', ')
-  return value === null ? 'not told' : String(value)
+  return value === null ? 'not told' : typeof value === 'string' ? value : JSON.stringify(value)
 }

@@ -26,7 +26,17 @@ export function SettingsPage() {
   )
 }
 
-const TITLES = { workshop: 'Workshop', place: 'Place', latitudeDeg: 'Latitude', altitudeM: 'Altitude', beat: 'Beat', bushing: 'Bushing', trialDays: 'Trial', oilSchool: 'Oil', rateToleranceSecondsPerDay: 'Rate within' }
+const TITLES = {
+  workshop: 'Workshop',
+  place: 'Place',
+  latitudeDeg: 'Latitude',
+  altitudeM: 'Altitude',
+  beat: 'Beat',
+  bushing: 'Bushing',
+  trialDays: 'Trial',
+  oilSchool: 'Oil',
+  rateToleranceSecondsPerDay: 'Rate within',
+}
 
 function SettingsForm({ settings }: { settings: Settings }) {
   const form = useForm<Settings>({ initialValues: settings, validate: yupResolver(Settings) })
@@ -43,12 +53,26 @@ function SettingsForm({ settings }: { settings: Settings }) {
       {
         onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
         onError: (error) => {
-          if (!conflict.meet(error, { ...values }, (version) => save({ ...values, version }), () => form.reset())) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+          if (
+            !conflict.meet(
+              error,
+              { ...values },
+              (version) => save({ ...values, version }),
+              () => form.reset(),
+            )
+          )
+            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
         },
       },
     )
   const number = (path: string, label: string, unit = '') => (
-    <NumberInput label={label} hideControls rightSection={<span className="quiet">{unit}</span>} rightSectionWidth={unit.length > 3 ? 64 : 44} {...form.getInputProps(path)} />
+    <NumberInput
+      label={label}
+      hideControls
+      rightSection={<span className="quiet">{unit}</span>}
+      rightSectionWidth={unit.length > 3 ? 64 : 44}
+      {...form.getInputProps(path)}
+    />
   )
   const { latitudeDeg, altitudeM } = form.values
   const placeKnown = Math.abs(latitudeDeg) <= 90 && altitudeM > -430 && altitudeM < 6000
@@ -65,15 +89,24 @@ function SettingsForm({ settings }: { settings: Settings }) {
           </div>
           {placeKnown && (
             <p className="quiet">
-              Gravity here {gravityAt(latitudeDeg, altitudeM).toFixed(5)} m/s². A clock set right at 45° and sea level would {gravityAt(latitudeDeg, altitudeM) > gravityAt(45) ? 'gain' : 'lose'}{' '}
-              {Math.abs((43_200 * (gravityAt(latitudeDeg, altitudeM) - gravityAt(45))) / gravityAt(45)).toFixed(0)} s a day here.
+              Gravity here {gravityAt(latitudeDeg, altitudeM).toFixed(5)} m/s². A clock set right at 45° and sea level
+              would {gravityAt(latitudeDeg, altitudeM) > gravityAt(45) ? 'gain' : 'lose'}{' '}
+              {Math.abs((43_200 * (gravityAt(latitudeDeg, altitudeM) - gravityAt(45))) / gravityAt(45)).toFixed(0)} s a
+              day here.
             </p>
           )}
           <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />
           {number('pickupPpm', 'Sound card fast by', 'ppm')}
         </Fieldset>
         <Fieldset legend="Beat">
-          <NativeSelect label="This workshop goes by" data={[{ value: 'split', label: 'the split, points from 50/50' }, { value: 'milliseconds', label: 'milliseconds out' }]} {...form.getInputProps('beat.by')} />
+          <NativeSelect
+            label="This workshop goes by"
+            data={[
+              { value: 'split', label: 'the split, points from 50/50' },
+              { value: 'milliseconds', label: 'milliseconds out' },
+            ]}
+            {...form.getInputProps('beat.by')}
+          />
           <div className={styles.pair}>
             {number('beat.finePoints', 'Even within', 'points')}
             {number('beat.acceptablePoints', 'Acceptable within', 'points')}
@@ -124,8 +157,16 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('rateGoalSecondsPerDay', 'Worth waiting for ±', 's/day')}
             {number('trialDays', 'Trial', 'days')}
           </div>
-          <NativeSelect label="Oil" data={Object.entries(OIL_SCHOOLS).map(([value, s]) => ({ value, label: s.title }))} {...form.getInputProps('oilSchool')} />
-          <Switch mt="md" label="Sound when the pedal is heard" {...form.getInputProps('pedalSound', { type: 'checkbox' })} />
+          <NativeSelect
+            label="Oil"
+            data={Object.entries(OIL_SCHOOLS).map(([value, s]) => ({ value, label: s.title }))}
+            {...form.getInputProps('oilSchool')}
+          />
+          <Switch
+            mt="md"
+            label="Sound when the pedal is heard"
+            {...form.getInputProps('pedalSound', { type: 'checkbox' })}
+          />
         </Fieldset>
       </div>
       <Button type="submit" my="md" disabled={!form.isDirty()} loading={change.isPending}>
@@ -141,7 +182,10 @@ function People() {
   const [name, setName] = useState('')
   const [initials, setInitials] = useState('')
   const put = (person: Person) =>
-    change.mutate({ method: 'PUT', path: `/people/${person.id}`, body: person }, { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) })
+    change.mutate(
+      { method: 'PUT', path: `/people/${person.id}`, body: person },
+      { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) },
+    )
   return (
     <Fieldset legend="People of the workshop">
       <Table>
@@ -151,7 +195,11 @@ function People() {
               <Table.Td>{p.name}</Table.Td>
               <Table.Td>{p.initials}</Table.Td>
               <Table.Td>
-                <Switch aria-label={`${p.name} works here`} checked={p.active} onChange={(e) => put({ ...p, active: e.currentTarget.checked })} />
+                <Switch
+                  aria-label={`${p.name} works here`}
+                  checked={p.active}
+                  onChange={(e) => put({ ...p, active: e.currentTarget.checked })}
+                />
               </Table.Td>
             </Table.Tr>
           ))}
@@ -166,8 +214,21 @@ function People() {
         }}
       >
         <Group align="end" mt="sm">
-          <TextInput label="Name" required maxLength={80} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <TextInput label="Initials" required maxLength={6} w="6rem" value={initials} onChange={(e) => setInitials(e.currentTarget.value)} />
+          <TextInput
+            label="Name"
+            required
+            maxLength={80}
+            value={name}
+            onChange={(e) => setName(e.currentTarget.value)}
+          />
+          <TextInput
+            label="Initials"
+            required
+            maxLength={6}
+            w="6rem"
+            value={initials}
+            onChange={(e) => setInitials(e.currentTarget.value)}
+          />
           <Button type="submit" variant="default">
             Add
           </Button>
@@ -198,14 +259,23 @@ function PedalTeaching() {
   }, [waiting])
   return (
     <Fieldset legend="The pedal of this bench">
-      <p>Page Down always works, and so does Space while nothing is focused. A pedal that sends another key is taught here.</p>
+      <p>
+        Page Down always works, and so does Space while nothing is focused. A pedal that sends another key is taught
+        here.
+      </p>
       <Group mt="sm">
         <Button variant="default" onClick={() => setWaiting(true)}>
           {waiting ? 'Press the pedal now…' : 'Teach it your pedal'}
         </Button>
         <span role="status">{key === '' ? 'None taught.' : `It sends “${key}”.`}</span>
         {key !== '' && (
-          <Button variant="subtle" onClick={() => { teachPedalKey(''); setKey('') }}>
+          <Button
+            variant="subtle"
+            onClick={() => {
+              teachPedalKey('')
+              setKey('')
+            }}
+          >
             Forget it
           </Button>
         )}

@@ -1,4 +1,14 @@
-import { CLOCK_KIND_TITLES, CLOCK_KINDS, EMPTY_PENDULUM, NewJob, POWER_TITLES, POWERS, TRAIN_NAMES, type ClockKind, type JobPage } from '@treadle/contract'
+import {
+  CLOCK_KIND_TITLES,
+  CLOCK_KINDS,
+  EMPTY_PENDULUM,
+  NewJob,
+  POWER_TITLES,
+  POWERS,
+  TRAIN_NAMES,
+  type ClockKind,
+  type JobPage,
+} from '@treadle/contract'
 import { Button, Checkbox, Fieldset, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useForm, type UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
@@ -24,7 +34,14 @@ function blank(): NewJob {
   return {
     id: uuid(),
     owner: { id: uuid(), name: '', phone: '', address: '' },
-    clock: { id: uuid(), name: '', kind: 'wall', marks: '', trains: [{ train: 'going', power: 'spring' }], pendulum: { ...EMPTY_PENDULUM } },
+    clock: {
+      id: uuid(),
+      name: '',
+      kind: 'wall',
+      marks: '',
+      trains: [{ train: 'going', power: 'spring' }],
+      pendulum: { ...EMPTY_PENDULUM },
+    },
     complaint: '',
     cameWith: [],
     promisedOn: '',
@@ -44,9 +61,8 @@ export function TakeIn() {
       change.mutate(
         { method: 'POST', path: '/jobs', body: { ...values, promisedOn: values.promisedOn || null } },
         {
-          onSuccess: async () => {
-            await sendPhotos(values.id, photos)
-            void navigate(`/jobs/${values.id}/listen`)
+          onSuccess: () => {
+            void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/listen`))
           },
         },
       )
@@ -69,14 +85,38 @@ export function TakeIn() {
           <TextInput label="Address" {...form.getInputProps('owner.address')} />
         </Fieldset>
         <Fieldset legend="What it is" disabled={known}>
-          <TextInput label="What you call it" description="A name by which you know it on the bench" withAsterisk {...form.getInputProps('clock.name')} />
-          <NativeSelect label="Kind" data={CLOCK_KINDS.map((k) => ({ value: k, label: CLOCK_KIND_TITLES[k] }))} {...form.getInputProps('clock.kind')} />
+          <TextInput
+            label="What you call it"
+            description="A name by which you know it on the bench"
+            withAsterisk
+            {...form.getInputProps('clock.name')}
+          />
+          <NativeSelect
+            label="Kind"
+            data={CLOCK_KINDS.map((k) => ({ value: k, label: CLOCK_KIND_TITLES[k] }))}
+            {...form.getInputProps('clock.kind')}
+          />
           <Trains form={form} />
-          <TextInput label="Marks" description="Signature, numbers, scratched dates; as found" {...form.getInputProps('clock.marks')} />
+          <TextInput
+            label="Marks"
+            description="Signature, numbers, scratched dates; as found"
+            {...form.getInputProps('clock.marks')}
+          />
         </Fieldset>
         <Fieldset legend="What is wrong">
-          <Textarea label="In the owner’s words" withAsterisk autosize minRows={3} {...form.getInputProps('complaint')} />
-          <TextInput type="date" label="Promised for" description="Leave it open if you promised nothing" {...form.getInputProps('promisedOn')} />
+          <Textarea
+            label="In the owner’s words"
+            withAsterisk
+            autosize
+            minRows={3}
+            {...form.getInputProps('complaint')}
+          />
+          <TextInput
+            type="date"
+            label="Promised for"
+            description="Leave it open if you promised nothing"
+            {...form.getInputProps('promisedOn')}
+          />
         </Fieldset>
         <Fieldset legend="What came with it">
           <CameWith form={form} />
@@ -93,7 +133,14 @@ export function TakeIn() {
           Take it in, then hear it
         </Button>
         {known && (
-          <Button variant="default" size="lg" onClick={() => { form.setValues(blank()); setKnown(false) }}>
+          <Button
+            variant="default"
+            size="lg"
+            onClick={() => {
+              form.setValues(blank())
+              setKnown(false)
+            }}
+          >
             It is another clock
           </Button>
         )}
@@ -110,12 +157,23 @@ function BeenHere({ onChoose }: { onChoose: (listed: ClockListed) => void }) {
   const found = useClocks(asked)
   return (
     <div className={styles.beenHere}>
-      <TextInput label="Has it been here before?" description="Part of its name, its owner or its marks" value={words} onChange={(e) => setWords(e.currentTarget.value)} />
+      <TextInput
+        label="Has it been here before?"
+        description="Part of its name, its owner or its marks"
+        value={words}
+        onChange={(e) => setWords(e.currentTarget.value)}
+      />
       {asked !== '' && (
         <ul>
           {found.data?.slice(0, 5).map((listed) => (
             <li key={listed.clock.id}>
-              <Button variant="default" onClick={() => { onChoose(listed); setWords('') }}>
+              <Button
+                variant="default"
+                onClick={() => {
+                  onChoose(listed)
+                  setWords('')
+                }}
+              >
                 {listed.clock.name}, {listed.owner.name}
               </Button>
             </li>
@@ -137,13 +195,26 @@ function Trains({ form }: { form: Form }) {
         const put = (power: (typeof POWERS)[number] | null) =>
           form.setFieldValue(
             'clock.trains',
-            TRAIN_NAMES.flatMap((n) => (n === name ? (power === null ? [] : [{ train: name, power }]) : others.filter((t) => t.train === n))),
+            TRAIN_NAMES.flatMap((n) =>
+              n === name ? (power === null ? [] : [{ train: name, power }]) : others.filter((t) => t.train === n),
+            ),
           )
         return (
           <Group key={name} gap="sm" my={6}>
-            <Checkbox label={`${name[0]?.toUpperCase()}${name.slice(1)} train`} checked={has !== undefined} onChange={(e) => put(e.currentTarget.checked ? 'spring' : null)} w="8.5rem" />
+            <Checkbox
+              label={`${name[0]?.toUpperCase()}${name.slice(1)} train`}
+              checked={has !== undefined}
+              onChange={(e) => put(e.currentTarget.checked ? 'spring' : null)}
+              w="8.5rem"
+            />
             {has && (
-              <NativeSelect aria-label={`Power of the ${name} train`} size="sm" value={has.power} onChange={(e) => put(e.currentTarget.value as (typeof POWERS)[number])} data={POWERS.map((p) => ({ value: p, label: POWER_TITLES[p] }))} />
+              <NativeSelect
+                aria-label={`Power of the ${name} train`}
+                size="sm"
+                value={has.power}
+                onChange={(e) => put(e.currentTarget.value as (typeof POWERS)[number])}
+                data={POWERS.map((p) => ({ value: p, label: POWER_TITLES[p] }))}
+              />
             )}
           </Group>
         )
@@ -158,7 +229,12 @@ function CameWith({ form }: { form: Form }) {
   const { cameWith, clock } = form.values
   const names = [...new Set([...USUAL_THINGS[clock.kind as ClockKind], ...cameWith.map((c) => c.name)])]
   const toggle = (name: string, has: boolean) =>
-    form.setFieldValue('cameWith', has ? [...cameWith, { name, state: 'present' as const, returned: false }] : cameWith.filter((c) => c.name !== name))
+    form.setFieldValue(
+      'cameWith',
+      has
+        ? [...cameWith, { name, state: 'present' as const, returned: false }]
+        : cameWith.filter((c) => c.name !== name),
+    )
   const add = () => {
     if (other.trim() !== '' && !names.includes(other.trim())) toggle(other.trim(), true)
     setOther('')
@@ -166,10 +242,26 @@ function CameWith({ form }: { form: Form }) {
   return (
     <>
       {names.map((name) => (
-        <Checkbox key={name} my={8} label={name} checked={cameWith.some((c) => c.name === name)} onChange={(e) => toggle(name, e.currentTarget.checked)} />
+        <Checkbox
+          key={name}
+          my={8}
+          label={name}
+          checked={cameWith.some((c) => c.name === name)}
+          onChange={(e) => toggle(name, e.currentTarget.checked)}
+        />
       ))}
       <Group align="end" gap="xs">
-        <TextInput label="Something else" value={other} onChange={(e) => setOther(e.currentTarget.value)} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); add() } }} />
+        <TextInput
+          label="Something else"
+          value={other}
+          onChange={(e) => setOther(e.currentTarget.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') {
+              e.preventDefault()
+              add()
+            }
+          }}
+        />
         <Button variant="default" onClick={add}>
           Add
         </Button>

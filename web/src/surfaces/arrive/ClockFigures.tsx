@@ -42,7 +42,14 @@ export function ClockFigures({ clock }: { clock: Clock }) {
       {
         onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
         onError: (error) => {
-          if (!conflict.meet(error, body, (now) => save(values, now), () => form.reset()))
+          if (
+            !conflict.meet(
+              error,
+              body,
+              (now) => save(values, now),
+              () => form.reset(),
+            )
+          )
             notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
         },
       },
@@ -54,12 +61,17 @@ export function ClockFigures({ clock }: { clock: Clock }) {
       <TextInput label="Marks" {...form.getInputProps('marks')} />
       <div className={styles.figures}>
         {FIGURES.map(([field, label, unit]) => {
-          const input = form.getInputProps(`pendulum.${field}`) as { value: number | null; error?: string; onChange: (value: unknown) => void }
+          const input = form.getInputProps(`pendulum.${field}`) as {
+            value: number | null
+            error?: string
+            onChange: (value: unknown) => void
+          }
           return (
             <NumberInput
               key={field}
               label={label}
               rightSection={unit === '' ? undefined : <span className="quiet">{unit}</span>}
+              rightSectionWidth={48}
               hideControls
               {...input}
               value={input.value ?? ''}

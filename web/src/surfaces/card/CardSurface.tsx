@@ -19,11 +19,13 @@ export function CardSurface() {
   const { job, clock, owner, gates } = data
   const { data: settings } = useSettings()
   const change = useChange()
-  const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
+  const refused = (error: Error) =>
+    notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
   const closed = job.closedAt !== null
   const ready = mayClose(gates)
   const print = () => window.print()
-  const post = (what: 'close' | 'reopen') => change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
+  const post = (what: 'close' | 'reopen') =>
+    change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
   usePedalAction({ label: 'Press to print the owner’s card', press: print })
   if (!settings) return null
   const card = ownerCard(data, settings, new Date())
@@ -32,7 +34,14 @@ export function CardSurface() {
       {
         method: 'PATCH',
         path: `/jobs/${job.id}`,
-        body: { version: job.version, bay: job.bay, complaint: job.complaint, runs: job.runs, promisedOn: job.promisedOn, cameWith: job.cameWith.map((c, i) => (i === index ? { ...c, returned } : c)) },
+        body: {
+          version: job.version,
+          bay: job.bay,
+          complaint: job.complaint,
+          runs: job.runs,
+          promisedOn: job.promisedOn,
+          cameWith: job.cameWith.map((c, i) => (i === index ? { ...c, returned } : c)),
+        },
       },
       { onError: refused },
     )
@@ -81,7 +90,15 @@ export function CardSurface() {
         </Group>
         <h2>What came with it</h2>
         {job.cameWith.map((thing, i) => (
-          <Checkbox key={thing.name} my={10} size="md" label={`${thing.name}${thing.state === 'present' ? '' : `, ${thing.state} when it came`}`} checked={thing.returned} disabled={closed || thing.state === 'missing'} onChange={(e) => tick(i, e.currentTarget.checked)} />
+          <Checkbox
+            key={thing.name}
+            my={10}
+            size="md"
+            label={`${thing.name}${thing.state === 'present' ? '' : `, ${thing.state} when it came`}`}
+            checked={thing.returned}
+            disabled={closed || thing.state === 'missing'}
+            onChange={(e) => tick(i, e.currentTarget.checked)}
+          />
         ))}
         {job.cameWith.length === 0 && <p className="quiet">Nothing was written down.</p>}
         <h2>Before it goes</h2>
@@ -97,13 +114,25 @@ export function CardSurface() {
             Hand over and close
           </Button>
         )}
-        {!ready && !closed && <p className="quiet">It closes when every gate is passed, or overridden with a reason.</p>}
+        {!ready && !closed && (
+          <p className="quiet">It closes when every gate is passed, or overridden with a reason.</p>
+        )}
       </section>
     </div>
   )
 }
 
-function GateLine({ gate, jobId, closed, onRefused }: { gate: Gate; jobId: string; closed: boolean; onRefused: (error: Error) => void }) {
+function GateLine({
+  gate,
+  jobId,
+  closed,
+  onRefused,
+}: {
+  gate: Gate
+  jobId: string
+  closed: boolean
+  onRefused: (error: Error) => void
+}) {
   const change = useChange()
   const [open, setOpen] = useState(false)
   const [reason, setReason] = useState('')
@@ -112,7 +141,11 @@ function GateLine({ gate, jobId, closed, onRefused }: { gate: Gate; jobId: strin
   const override = () => {
     const body = { id: uuid(), gate: gate.name, reason }
     GateOverride.validate(body).then(
-      () => change.mutate({ method: 'POST', path: `/jobs/${jobId}/overrides`, body }, { onError: onRefused, onSuccess: () => setOpen(false) }),
+      () =>
+        change.mutate(
+          { method: 'POST', path: `/jobs/${jobId}/overrides`, body },
+          { onError: onRefused, onSuccess: () => setOpen(false) },
+        ),
       (error: Error) => setWrong(error.message),
     )
   }
@@ -132,7 +165,16 @@ function GateLine({ gate, jobId, closed, onRefused }: { gate: Gate; jobId: strin
         )}
         {open && (
           <>
-            <Textarea label="Reason" value={reason} error={wrong} onChange={(e) => { setReason(e.currentTarget.value); setWrong(null) }} autosize />
+            <Textarea
+              label="Reason"
+              value={reason}
+              error={wrong}
+              onChange={(e) => {
+                setReason(e.currentTarget.value)
+                setWrong(null)
+              }}
+              autosize
+            />
             <Button variant="default" mt="xs" size="sm" onClick={override}>
               Override this gate
             </Button>

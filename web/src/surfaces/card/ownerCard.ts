@@ -9,7 +9,11 @@ export interface CardSection {
 }
 
 /** The owner's own card, in plain words, from what was measured and done on this clock. */
-export function ownerCard(data: JobPage, settings: Settings, today: Date): { sections: CardSection[]; done: string[]; due: string } {
+export function ownerCard(
+  data: JobPage,
+  settings: Settings,
+  today: Date,
+): { sections: CardSection[]; done: string[]; due: string } {
   const { clock, events } = data
   const hangs = clock.kind === 'wall'
   const tall = clock.kind === 'longcase'
@@ -23,7 +27,11 @@ export function ownerCard(data: JobPage, settings: Settings, today: Date): { sec
     {
       title: 'Setting it up',
       lines: [
-        hangs ? 'Hang it on a firm hook on a solid wall, plumb, out of sun and draught and away from a radiator.' : tall ? 'Stand it on a solid floor, not on deep carpet, and fix the case to the wall with a spacer as thick as the skirting.' : 'Stand it level on a firm shelf, out of sun and draught; not on a cupboard with drawers.',
+        hangs
+          ? 'Hang it on a firm hook on a solid wall, plumb, out of sun and draught and away from a radiator.'
+          : tall
+            ? 'Stand it on a solid floor, not on deep carpet, and fix the case to the wall with a spacer as thick as the skirting.'
+            : 'Stand it level on a firm shelf, out of sun and draught; not on a cupboard with drawers.',
         `Hang the pendulum${weights ? ', then each weight on its own line with the line in its pulley, the weight last so that nothing falls' : ''}. The rod goes through the middle of the crutch.`,
         ...(tall ? ['Two people move the case: without its movement it is top-heavy.'] : []),
       ],
@@ -38,7 +46,11 @@ export function ownerCard(data: JobPage, settings: Settings, today: Date): { sec
     {
       title: 'Winding',
       lines: [
-        days === null ? 'Wind it on the same day each week.' : days === 1 ? 'Wind it every day at the same hour.' : `Wind it every ${days} days, always on the same weekday.`,
+        days === null
+          ? 'Wind it on the same day each week.'
+          : days === 1
+            ? 'Wind it every day at the same hour.'
+            : `Wind it every ${days} days, always on the same weekday.`,
         `${clock.trains.length > 1 ? 'Wind every square. ' : ''}Wind gently all the way to the stop: a healthy clock can’t be overwound. Hold the case with the other hand.`,
       ],
     },
@@ -53,13 +65,21 @@ export function ownerCard(data: JobPage, settings: Settings, today: Date): { sec
     {
       title: 'Take care',
       lines: [
-        ...(weights ? ['Weights are heavy: take them off before the clock is moved, and keep feet and children clear.'] : []),
-        ...(clock.trains.some((t) => t.power === 'spring' || t.power === 'fusee') ? ['There is a strong spring inside. Leave the movement to somebody trained.'] : []),
+        ...(weights
+          ? ['Weights are heavy: take them off before the clock is moved, and keep feet and children clear.']
+          : []),
+        ...(clock.trains.some((t) => t.power === 'spring' || t.power === 'fusee')
+          ? ['There is a strong spring inside. Leave the movement to somebody trained.']
+          : []),
         'Never oil it yourself: household oil ruins it. If you move it, have its beat looked at again.',
       ],
     },
   ]
-  return { sections, done: whatWasDone(data, settings), due: `Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.` }
+  return {
+    sections,
+    done: whatWasDone(data, settings),
+    due: `Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
+  }
 }
 
 function bookOf({ readings, events, clock }: JobPage, settings: Settings): RateBook | null {
@@ -81,15 +101,24 @@ function bookOf({ readings, events, clock }: JobPage, settings: Settings): RateB
 
 function regulation(data: JobPage, settings: Settings): string[] {
   const perTurn = bookOf(data, settings)?.secondsPerDayPerTurn
-  const figure = perTurn == null ? 'A small turn does much.' : `On this clock one full turn of the nut to the right gains about ${Math.round(perTurn)} seconds a day${perTurn >= 20 ? `, a quarter turn ${Math.round(perTurn / 4)}` : ''}.`
-  return [`Under the bob is a nut. To the right raises the bob and the clock goes faster; to the left lowers it: lower is slower. ${figure}`, 'Turn once, then wait a week before you judge it.']
+  const figure =
+    perTurn == null
+      ? 'A small turn does much.'
+      : `On this clock one full turn of the nut to the right gains about ${Math.round(perTurn)} seconds a day${perTurn >= 20 ? `, a quarter turn ${Math.round(perTurn / 4)}` : ''}.`
+  return [
+    `Under the bob is a nut. To the right raises the bob and the clock goes faster; to the left lowers it: lower is slower. ${figure}`,
+    'Turn once, then wait a week before you judge it.',
+  ]
 }
 
 function whatWasDone(data: JobPage, settings: Settings): string[] {
   const lines: string[] = []
   const bushed = data.holes.filter((h) => h.bushed)
   if (data.job.partedAt !== null) lines.push('Taken apart and cleaned.')
-  if (bushed.length > 0) lines.push(`${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`)
+  if (bushed.length > 0)
+    lines.push(
+      `${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`,
+    )
   const [first, last] = [data.listenings[0], data.listenings.at(-1)]
   if (first && last && first !== last) {
     const out = (l: typeof first) => Math.abs(signedMs({ ...l, firstSide: l.firstSide ?? 'right' }) ?? 0)
@@ -98,6 +127,8 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
   if (data.events.some((e) => e.kind === 'oiled')) lines.push('Oiled where it should be, dry where it should be.')
   const book = bookOf(data, settings)
   if (book?.rateSecondsPerDay != null && book.standardError !== null)
-    lines.push(`Regulated: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`)
+    lines.push(
+      `Regulated: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`,
+    )
   return lines
 }

@@ -12,9 +12,27 @@ type NewHole = Pick<HoleChange, 'train' | 'arbor' | 'arborIndex' | 'plate' | 'ro
 
 /** The arbors a train usually has, from the great wheel up; extra ones are added by name. */
 const USUAL: Record<string, [arbor: string, role: Role][]> = {
-  going: [['Great wheel', 'other'], ['Centre', 'other'], ['Third arbor', 'other'], ['Escape arbor', 'escape'], ['Pallet arbor', 'pallet']],
-  strike: [['Great wheel', 'other'], ['Pin wheel', 'other'], ['Locking arbor', 'other'], ['Warning arbor', 'other'], ['Fly', 'other']],
-  chime: [['Great wheel', 'other'], ['Second arbor', 'other'], ['Locking arbor', 'other'], ['Warning arbor', 'other'], ['Fly', 'other']],
+  going: [
+    ['Great wheel', 'other'],
+    ['Centre', 'other'],
+    ['Third arbor', 'other'],
+    ['Escape arbor', 'escape'],
+    ['Pallet arbor', 'pallet'],
+  ],
+  strike: [
+    ['Great wheel', 'other'],
+    ['Pin wheel', 'other'],
+    ['Locking arbor', 'other'],
+    ['Warning arbor', 'other'],
+    ['Fly', 'other'],
+  ],
+  chime: [
+    ['Great wheel', 'other'],
+    ['Second arbor', 'other'],
+    ['Locking arbor', 'other'],
+    ['Warning arbor', 'other'],
+    ['Fly', 'other'],
+  ],
 }
 
 function blankHole(hole: NewHole): HoleChange {
@@ -42,7 +60,13 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
   const { job, clock, holes } = useJobData()
   const change = useChange()
   const [open, setOpen] = useState(false)
-  const [hole, setHole] = useState<NewHole>({ train: clock.trains[0]?.train ?? 'going', arbor: '', arborIndex: 2, plate: 'back', role: 'other' })
+  const [hole, setHole] = useState<NewHole>({
+    train: clock.trains[0]?.train ?? 'going',
+    arbor: '',
+    arborIndex: 2,
+    plate: 'back',
+    role: 'other',
+  })
   const put = async (list: NewHole[]) => {
     try {
       for (const one of list) {
@@ -57,13 +81,20 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
   const usual = (train: string): NewHole[] =>
     (['front', 'back'] as const).flatMap((plate) =>
       (USUAL[train] ?? []).flatMap(([arbor, role], arborIndex) =>
-        holes.some((h) => h.train === train && h.arbor === arbor && h.plate === plate) ? [] : [{ train, arbor, arborIndex, plate, role }],
+        holes.some((h) => h.train === train && h.arbor === arbor && h.plate === plate)
+          ? []
+          : [{ train, arbor, arborIndex, plate, role }],
       ),
     )
   const choices = (
     <Group>
       {clock.trains.map(({ train }) => (
-        <Button key={train} variant={empty ? 'filled' : 'default'} onClick={() => void put(usual(train))} loading={change.isPending}>
+        <Button
+          key={train}
+          variant={empty ? 'filled' : 'default'}
+          onClick={() => void put(usual(train))}
+          loading={change.isPending}
+        >
           The usual holes of the {train} train
         </Button>
       ))}
@@ -79,7 +110,10 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
       {empty ? (
         <div className={styles.empty}>
           <h2>No hole on the list yet</h2>
-          <p>Judge them with the wheels between the empty plates, clean and dry, one train at a time. Start with the list:</p>
+          <p>
+            Judge them with the wheels between the empty plates, clean and dry, one train at a time. Start with the
+            list:
+          </p>
           {choices}
         </div>
       ) : (
@@ -87,7 +121,12 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
           Add holes
         </Button>
       )}
-      <Modal opened={open} onClose={() => setOpen(false)} title="Add holes to the list" closeButtonProps={{ 'aria-label': 'Close' }}>
+      <Modal
+        opened={open}
+        onClose={() => setOpen(false)}
+        title="Add holes to the list"
+        closeButtonProps={{ 'aria-label': 'Close' }}
+      >
         {!empty && choices}
         <form
           className={styles.addForm}
@@ -96,11 +135,37 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
             if (hole.arbor.trim() !== '') void put([{ ...hole, arbor: hole.arbor.trim() }])
           }}
         >
-          <NativeSelect label="Train" data={[...TRAIN_NAMES]} value={hole.train} onChange={(e) => setHole({ ...hole, train: e.currentTarget.value })} />
-          <TextInput label="Arbor" required placeholder="Second arbor" value={hole.arbor} onChange={(e) => setHole({ ...hole, arbor: e.currentTarget.value })} />
-          <NativeSelect label="Place in the train, great wheel 0" data={['0', '1', '2', '3', '4', '5', '6']} value={String(hole.arborIndex)} onChange={(e) => setHole({ ...hole, arborIndex: Number(e.currentTarget.value) })} />
-          <NativeSelect label="Plate" data={['front', 'back']} value={hole.plate} onChange={(e) => setHole({ ...hole, plate: e.currentTarget.value as 'front' })} />
-          <NativeSelect label="Role" data={['other', 'escape', 'pallet']} value={hole.role} onChange={(e) => setHole({ ...hole, role: e.currentTarget.value as Role })} />
+          <NativeSelect
+            label="Train"
+            data={[...TRAIN_NAMES]}
+            value={hole.train}
+            onChange={(e) => setHole({ ...hole, train: e.currentTarget.value })}
+          />
+          <TextInput
+            label="Arbor"
+            required
+            placeholder="Second arbor"
+            value={hole.arbor}
+            onChange={(e) => setHole({ ...hole, arbor: e.currentTarget.value })}
+          />
+          <NativeSelect
+            label="Place in the train, great wheel 0"
+            data={['0', '1', '2', '3', '4', '5', '6']}
+            value={String(hole.arborIndex)}
+            onChange={(e) => setHole({ ...hole, arborIndex: Number(e.currentTarget.value) })}
+          />
+          <NativeSelect
+            label="Plate"
+            data={['front', 'back']}
+            value={hole.plate}
+            onChange={(e) => setHole({ ...hole, plate: e.currentTarget.value as 'front' })}
+          />
+          <NativeSelect
+            label="Role"
+            data={['other', 'escape', 'pallet']}
+            value={hole.role}
+            onChange={(e) => setHole({ ...hole, role: e.currentTarget.value as Role })}
+          />
           <Button type="submit">Add this hole</Button>
         </form>
       </Modal>

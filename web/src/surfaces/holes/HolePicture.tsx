@@ -12,12 +12,24 @@ const PLATE_RADIUS = 225
  *
  * The rim is a clock face: a tap on it says which way the hole is worn.
  */
-export function HolePicture({ figures, plan, plate, onWear }: { figures: Measured; plan: BushingPlan | null; plate: 'front' | 'back'; onWear: (text: string) => void }) {
+export function HolePicture({
+  figures,
+  plan,
+  plate,
+  onWear,
+}: {
+  figures: Measured
+  plan: BushingPlan | null
+  plate: 'front' | 'back'
+  onWear: (text: string) => void
+}) {
   const { longAxisMm, shortAxisMm, pivotMm, wearDeg } = figures
   const widest = plan ? (plan.cutterMm ?? plan.leastCutterMm) : (longAxisMm ?? 2) * 1.6
   const scale = (1.32 * PLATE_RADIUS) / widest
   const outline =
-    longAxisMm !== null && shortAxisMm !== null ? holeOutline({ longAxisMm, shortAxisMm, pivotMm: pivotMm ?? shortAxisMm }, wearDeg ?? 0) : null
+    longAxisMm !== null && shortAxisMm !== null
+      ? holeOutline({ longAxisMm, shortAxisMm, pivotMm: pivotMm ?? shortAxisMm }, wearDeg ?? 0)
+      : null
   const r = (outline?.shortRadiusMm ?? 0) * scale
   const at = (p: { x: number; y: number }) => ({ cx: MIDDLE + p.x * scale, cy: MIDDLE + p.y * scale })
   const ruler = widest > 12 ? 5 : widest > 5 ? 2 : widest > 2.2 ? 1 : 0.5
@@ -30,7 +42,13 @@ export function HolePicture({ figures, plan, plate, onWear }: { figures: Measure
     onWear(formatClockDirection((Math.atan2(x, -y) * 180) / Math.PI))
   }
   return (
-    <svg viewBox={`0 0 ${SIZE} ${SIZE + 30}`} className={styles.picture} onPointerDown={tap} role="img" aria-label={describe(figures, plan)}>
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE + 30}`}
+      className={styles.picture}
+      onPointerDown={tap}
+      role="img"
+      aria-label={describe(figures, plan)}
+    >
       <defs>
         <pattern id="brass" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="9" height="9" fill="var(--brass-wash)" />
@@ -43,29 +61,86 @@ export function HolePicture({ figures, plan, plate, onWear }: { figures: Measure
       <circle cx={MIDDLE} cy={MIDDLE} r={PLATE_RADIUS} fill="url(#brass)" />
       {Array.from({ length: 12 }, (_, hour) => (
         <g key={hour} transform={`rotate(${hour * 30} ${MIDDLE} ${MIDDLE})`}>
-          <line x1={MIDDLE} x2={MIDDLE} y1={MIDDLE - PLATE_RADIUS - 2} y2={MIDDLE - PLATE_RADIUS + (hour % 3 === 0 ? 12 : 7)} stroke="var(--brass)" strokeWidth="2" />
+          <line
+            x1={MIDDLE}
+            x2={MIDDLE}
+            y1={MIDDLE - PLATE_RADIUS - 2}
+            y2={MIDDLE - PLATE_RADIUS + (hour % 3 === 0 ? 12 : 7)}
+            stroke="var(--brass)"
+            strokeWidth="2"
+          />
         </g>
       ))}
       {[12, 3, 6, 9].map((hour) => {
         const angle = (hour * Math.PI) / 6
         return (
-          <text key={hour} x={MIDDLE + Math.sin(angle) * (PLATE_RADIUS + 13)} y={MIDDLE - Math.cos(angle) * (PLATE_RADIUS + 13) + 5} textAnchor="middle" className={styles.hour}>
+          <text
+            key={hour}
+            x={MIDDLE + Math.sin(angle) * (PLATE_RADIUS + 13)}
+            y={MIDDLE - Math.cos(angle) * (PLATE_RADIUS + 13) + 5}
+            textAnchor="middle"
+            className={styles.hour}
+          >
             {hour}
           </text>
         )
       })}
-      {plan && <circle cx={MIDDLE} cy={MIDDLE} r={((plan.cutterMm ?? plan.leastCutterMm) / 2) * scale} fill="var(--paper)" stroke="var(--steel)" strokeWidth="2.5" strokeDasharray="10 6" />}
+      {plan && (
+        <circle
+          cx={MIDDLE}
+          cy={MIDDLE}
+          r={((plan.cutterMm ?? plan.leastCutterMm) / 2) * scale}
+          fill="var(--paper)"
+          stroke="var(--steel)"
+          strokeWidth="2.5"
+          strokeDasharray="10 6"
+        />
+      )}
       {outline && (
         <>
-          <path d={sweep(outline.filedCentre, r, scale)} fill="url(#file)" stroke="var(--madder)" strokeWidth="1.5" strokeDasharray="5 4" />
+          <path
+            d={sweep(outline.filedCentre, r, scale)}
+            fill="url(#file)"
+            stroke="var(--madder)"
+            strokeWidth="1.5"
+            strokeDasharray="5 4"
+          />
           <path d={sweep(outline.wornCentre, r, scale)} fill="#3a3428" stroke="var(--ink)" strokeWidth="2" />
-          <circle {...at({ x: 0, y: 0 })} r={r} fill="none" stroke="var(--paper)" strokeWidth="1.6" strokeDasharray="4 4" />
-          {pivotMm !== null && <circle {...at(outline.pivotCentre)} r={outline.pivotRadiusMm * scale} fill="var(--steel-metal)" stroke="#1b1d22" strokeWidth="1.5" />}
+          <circle
+            {...at({ x: 0, y: 0 })}
+            r={r}
+            fill="none"
+            stroke="var(--paper)"
+            strokeWidth="1.6"
+            strokeDasharray="4 4"
+          />
+          {pivotMm !== null && (
+            <circle
+              {...at(outline.pivotCentre)}
+              r={outline.pivotRadiusMm * scale}
+              fill="var(--steel-metal)"
+              stroke="#1b1d22"
+              strokeWidth="1.5"
+            />
+          )}
           <path d={`M${MIDDLE - 14} ${MIDDLE}h28M${MIDDLE} ${MIDDLE - 14}v28`} stroke="#2c2f78" strokeWidth="3" />
-          {plan && <circle cx={MIDDLE} cy={MIDDLE} r={(plan.finishedHoleMm / 2) * scale} fill="none" stroke="#2c2f78" strokeWidth="1.5" />}
+          {plan && (
+            <circle
+              cx={MIDDLE}
+              cy={MIDDLE}
+              r={(plan.finishedHoleMm / 2) * scale}
+              fill="none"
+              stroke="#2c2f78"
+              strokeWidth="1.5"
+            />
+          )}
           {wearDeg !== null && (
             <g transform={`rotate(${wearDeg} ${MIDDLE} ${MIDDLE})`}>
-              <path d={`M${MIDDLE} ${MIDDLE - r - outline.shortRadiusMm * scale * 0.1 - Math.abs(longAxisMm! - shortAxisMm!) * scale}V48`} stroke="var(--madder)" strokeWidth="3" />
+              <path
+                d={`M${MIDDLE} ${MIDDLE - r - outline.shortRadiusMm * scale * 0.1 - Math.abs(longAxisMm! - shortAxisMm!) * scale}V48`}
+                stroke="var(--madder)"
+                strokeWidth="3"
+              />
               <path d={`M${MIDDLE} 34l-8 20h16z`} fill="var(--madder)" />
             </g>
           )}
@@ -93,8 +168,11 @@ function sweep(to: { x: number; y: number }, r: number, scale: number): string {
 }
 
 function describe({ longAxisMm, shortAxisMm, wearDeg, pivotMm }: Measured, plan: BushingPlan | null): string {
-  if (longAxisMm === null || shortAxisMm === null) return 'The hole, not measured yet. Tap the rim to say which way it is worn.'
+  if (longAxisMm === null || shortAxisMm === null)
+    return 'The hole, not measured yet. Tap the rim to say which way it is worn.'
   const worn = wearDeg === null ? '' : `, worn toward ${formatClockDirection(wearDeg)}`
-  const cutter = plan ? `; the original centre lies ${plan.originalCentreOffsetMm.toFixed(2)} mm back from the middle of the slot` : ''
+  const cutter = plan
+    ? `; the original centre lies ${plan.originalCentreOffsetMm.toFixed(2)} mm back from the middle of the slot`
+    : ''
   return `The hole, ${longAxisMm.toFixed(2)} by ${shortAxisMm.toFixed(2)} mm${worn}, pivot ${pivotMm?.toFixed(2) ?? 'not measured'}${cutter}`
 }

@@ -15,14 +15,29 @@ import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type
 import { Verdict } from './Verdict.tsx'
 import styles from './Holes.module.css'
 
-const LABELS = { longAxisMm: 'Long way, mm', shortAxisMm: 'Short way, mm', wearDeg: 'Worn toward, °', pivotMm: 'Pivot, mm', plateMm: 'Plate, mm', moduleMm: 'Module, mm', depthShiftMm: 'Shift, mm', verdictOverride: 'Verdict', overrideReason: 'Reason', bushed: 'Bushed', flagged: 'Flagged' }
+const LABELS = {
+  longAxisMm: 'Long way, mm',
+  shortAxisMm: 'Short way, mm',
+  wearDeg: 'Worn toward, °',
+  pivotMm: 'Pivot, mm',
+  plateMm: 'Plate, mm',
+  moduleMm: 'Module, mm',
+  depthShiftMm: 'Shift, mm',
+  verdictOverride: 'Verdict',
+  overrideReason: 'Reason',
+  bushed: 'Bushed',
+  flagged: 'Flagged',
+}
 
 /** The holes of a job, great wheel up: the caliper's surface, the picture, the verdict. */
 export function HolesSurface() {
   const { holes } = useJobData()
   const [search, setSearch] = useSearchParams()
   const ordered = useMemo(() => [...holes].sort(byWorkingOrder), [holes])
-  const at = Math.max(0, ordered.findIndex((h) => h.id === search.get('hole')))
+  const at = Math.max(
+    0,
+    ordered.findIndex((h) => h.id === search.get('hole')),
+  )
   const first = ordered.findIndex((h) => h.plateMm === null)
   const index = search.has('hole') ? at : Math.max(0, first)
   const hole = ordered[index]
@@ -34,7 +49,14 @@ export function HolesSurface() {
       <div className={styles.strip}>
         <span className="quiet">Holes, great wheel up</span>
         {ordered.map((h, i) => (
-          <button key={h.id} type="button" className={h.id === hole.id ? `${styles.stripHole} ${styles.chosen}` : styles.stripHole} aria-pressed={h.id === hole.id} onClick={() => go(h)} aria-label={`Hole ${i + 1}: ${h.train} train, ${h.arbor}, ${h.plate} plate`}>
+          <button
+            key={h.id}
+            type="button"
+            className={h.id === hole.id ? `${styles.stripHole} ${styles.chosen}` : styles.stripHole}
+            aria-pressed={h.id === hole.id}
+            onClick={() => go(h)}
+            aria-label={`Hole ${i + 1}: ${h.train} train, ${h.arbor}, ${h.plate} plate`}
+          >
             {i + 1}
             <StripMark hole={h} />
             {h.flagged && <span aria-label="flagged for later">⚑</span>}
@@ -52,13 +74,31 @@ function StripMark({ hole }: { hole: Hole }) {
   const verdict = hole.verdictOverride ?? plan?.verdict
   if (hole.bushed) return <Mark state="sound" label="bushed" />
   if (!plan) return <Mark state="none" label="not measured" />
-  return verdict === 'bush' ? <Mark state="must" label="to be bushed" /> : plan.nearLimit ? <Mark state="watch" label="near the limit" /> : <Mark state="sound" label="to be left" />
+  return verdict === 'bush' ? (
+    <Mark state="must" label="to be bushed" />
+  ) : plan.nearLimit ? (
+    <Mark state="watch" label="near the limit" />
+  ) : (
+    <Mark state="sound" label="to be left" />
+  )
 }
 
 function planOf(hole: Hole, settings: { cuttersMm: number[]; bushing: Parameters<typeof bushingPlan>[2] }) {
   const { longAxisMm, shortAxisMm, pivotMm, plateMm } = hole
   if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
-  return bushingPlan({ longAxisMm, shortAxisMm, pivotMm, plateMm, role: hole.role, moduleMm: hole.moduleMm ?? undefined, depthShiftMm: hole.depthShiftMm ?? undefined }, settings.cuttersMm, settings.bushing)
+  return bushingPlan(
+    {
+      longAxisMm,
+      shortAxisMm,
+      pivotMm,
+      plateMm,
+      role: hole.role,
+      moduleMm: hole.moduleMm ?? undefined,
+      depthShiftMm: hole.depthShiftMm ?? undefined,
+    },
+    settings.cuttersMm,
+    settings.bushing,
+  )
 }
 
 /** Drafts outlive a look at another hole, and a reload. */
@@ -87,7 +127,9 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const navigate = useNavigate()
   const change = useChange<Hole>()
   const conflict = useConflict(LABELS)
-  const [unit, setUnit] = useState<LengthUnit>((localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm')
+  const [unit, setUnit] = useState<LengthUnit>(
+    (localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm',
+  )
   const [draft, setDraft, forget] = useDraft(hole, unit)
   const fields = useRef<Partial<Record<Measure, HTMLInputElement | null>>>({})
   const read = readDraft(draft, unit)
@@ -116,14 +158,25 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             forget()
             setDraft(draftOf(hole, unit))
           }
-          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs)) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs))
+            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
         },
       },
     )
   }
   const measured = (): Partial<HoleChange> => {
-    const typed = (measure: Measure) => (draft[measure] === '' ? null : { value: draft[measure], unit: measure === 'wear' ? ('dial' as const) : unit })
-    return { ...read.figures, typed: { longAxis: typed('longAxis'), shortAxis: typed('shortAxis'), wear: typed('wear'), pivot: typed('pivot'), plate: typed('plate') } }
+    const typed = (measure: Measure) =>
+      draft[measure] === '' ? null : { value: draft[measure], unit: measure === 'wear' ? ('dial' as const) : unit }
+    return {
+      ...read.figures,
+      typed: {
+        longAxis: typed('longAxis'),
+        shortAxis: typed('shortAxis'),
+        wear: typed('wear'),
+        pivot: typed('pivot'),
+        plate: typed('plate'),
+      },
+    }
   }
   const onEnter = (measure: Measure) => {
     if (read.errors[measure] !== undefined) return
@@ -147,19 +200,49 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   }
   usePedalAction(
     changed && whole
-      ? { label: next ? 'Press to keep this, and take the next hole' : 'Press to keep this', hint: next ? `${next.arbor}, ${next.plate} plate` : undefined, press: keepAndGo, flag }
+      ? {
+          label: next ? 'Press to keep this, and take the next hole' : 'Press to keep this',
+          hint: next ? `${next.arbor}, ${next.plate} plate` : undefined,
+          press: keepAndGo,
+          flag,
+        }
       : changed
         ? null
         : verdict === 'bush' && !hole.bushed
-          ? { label: 'Press when this bush is in and tried', hint: `${hole.arbor}, ${hole.plate} plate`, press: () => { save({ bushed: true }, () => next && go(next)); return () => save({ bushed: false }, undefined, hole.version + 1) }, flag }
+          ? {
+              label: 'Press when this bush is in and tried',
+              hint: `${hole.arbor}, ${hole.plate} plate`,
+              press: () => {
+                save({ bushed: true }, () => next && go(next))
+                return () => save({ bushed: false }, undefined, hole.version + 1)
+              },
+              flag,
+            }
           : next
-            ? { label: 'Press to take the next hole', hint: `${next.arbor}, ${next.plate} plate`, press: () => { go(next); return () => go(hole) }, flag }
-            : { label: 'Press to go on and set it in beat', press: () => void navigate(`/jobs/${job.id}/listen`), flag },
+            ? {
+                label: 'Press to take the next hole',
+                hint: `${next.arbor}, ${next.plate} plate`,
+                press: () => {
+                  go(next)
+                  return () => go(hole)
+                },
+                flag,
+              }
+            : {
+                label: 'Press to go on and set it in beat',
+                press: () => void navigate(`/jobs/${job.id}/listen`),
+                flag,
+              },
   )
   return (
     <div className={styles.columns}>
       {conflict.dialog}
-      <HolePicture figures={read.figures} plan={plan} plate={hole.plate} onWear={(wear) => setDraft({ ...draft, wear })} />
+      <HolePicture
+        figures={read.figures}
+        plan={plan}
+        plate={hole.plate}
+        onWear={(wear) => setDraft({ ...draft, wear })}
+      />
       <section className={styles.measuring}>
         <h2>
           {hole.arbor}, {hole.plate} plate
@@ -169,7 +252,10 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
           {hole.flagged && ', flagged for later'}
         </p>
         {MEASURES.map((measure) => (
-          <label key={measure} className={read.errors[measure] === undefined ? styles.field : `${styles.field} ${styles.wrong}`}>
+          <label
+            key={measure}
+            className={read.errors[measure] === undefined ? styles.field : `${styles.field} ${styles.wrong}`}
+          >
             <span>{MEASURE_TITLES[measure]}</span>
             <input
               ref={(element) => {
@@ -204,7 +290,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             data={['mm', 'thou']}
             onChange={(value) => {
               localStorage.setItem('treadle-caliper', value)
-              setUnit(value as LengthUnit)
+              setUnit(value)
             }}
           />
         </Group>
@@ -213,7 +299,10 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
           <Button variant="default" disabled={!whole || !changed} onClick={keepAndGo}>
             Keep this
           </Button>
-          <Button variant="subtle" onClick={() => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/holes/${hole.id}` })}>
+          <Button
+            variant="subtle"
+            onClick={() => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/holes/${hole.id}` })}
+          >
             Take it off the list
           </Button>
         </Group>
@@ -221,9 +310,18 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       <section aria-live="polite">
         <h2>What to do</h2>
         {plan && settings ? (
-          <Verdict hole={hole} plan={plan} rules={settings.bushing} unit={unit} onChange={(part) => save({ ...measured(), ...part })} />
+          <Verdict
+            hole={hole}
+            plan={plan}
+            rules={settings.bushing}
+            unit={unit}
+            onChange={(part) => save({ ...measured(), ...part })}
+          />
         ) : (
-          <p className={styles.wait}>Measure the hole the long way and the short, say which way it is worn, then the finished pivot and the plate. The verdict comes as you type.</p>
+          <p className={styles.wait}>
+            Measure the hole the long way and the short, say which way it is worn, then the finished pivot and the
+            plate. The verdict comes as you type.
+          </p>
         )}
       </section>
     </div>
@@ -239,8 +337,20 @@ function Depth({ hole, onKeep }: { hole: Hole; onKeep: (part: Partial<HoleChange
     <details className={styles.depth}>
       <summary>Depth of the gearing{hole.moduleMm === null ? ', not measured' : ''}</summary>
       <Group align="end">
-        <NumberInput label="Module, mm" w="8rem" hideControls value={moduleMm ?? ''} onChange={(v) => setModule(number(v))} />
-        <NumberInput label="Centre has moved, mm" w="11rem" hideControls value={depthShiftMm ?? ''} onChange={(v) => setShift(number(v))} />
+        <NumberInput
+          label="Module, mm"
+          w="8rem"
+          hideControls
+          value={moduleMm ?? ''}
+          onChange={(v) => setModule(number(v))}
+        />
+        <NumberInput
+          label="Centre has moved, mm"
+          w="11rem"
+          hideControls
+          value={depthShiftMm ?? ''}
+          onChange={(v) => setShift(number(v))}
+        />
         <Button variant="default" onClick={() => onKeep({ moduleMm, depthShiftMm })}>
           Keep
         </Button>

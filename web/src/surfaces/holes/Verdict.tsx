@@ -14,11 +14,24 @@ const RULE_TITLES: Record<BushingRules['rule'], string> = {
 }
 
 /** What to do with the hole: verdict by the three schools, sizes to cut and broach, and a person's own verdict. */
-export function Verdict({ hole, plan, rules, unit, onChange }: { hole: Hole; plan: BushingPlan; rules: BushingRules; unit: LengthUnit; onChange: (part: Partial<HoleChange>) => void }) {
+export function Verdict({
+  hole,
+  plan,
+  rules,
+  unit,
+  onChange,
+}: {
+  hole: Hole
+  plan: BushingPlan
+  rules: BushingRules
+  unit: LengthUnit
+  onChange: (part: Partial<HoleChange>) => void
+}) {
   const [overriding, setOverriding] = useState(false)
   const verdict = hole.verdictOverride ?? plan.verdict
   const other = plan.verdict === 'bush' ? 'leave' : 'bush'
-  const length = (mm: number | null) => (mm === null ? '–' : `${fromMm(mm, unit).toFixed(unit === 'mm' ? 2 : 1)} ${unit}`)
+  const length = (mm: number | null) =>
+    mm === null ? '–' : `${fromMm(mm, unit).toFixed(unit === 'mm' ? 2 : 1)} ${unit}`
   const sizes: [string, string][] = [
     ['File back, away from the wear', length(plan.fileBackMm)],
     ['Cutter', length(plan.cutterMm)],
@@ -33,16 +46,25 @@ export function Verdict({ hole, plan, rules, unit, onChange }: { hole: Hole; pla
       {hole.verdictOverride !== null && (
         <p>
           The rule says {plan.verdict}; overridden: “{hole.overrideReason}”{' '}
-          <Button variant="subtle" size="compact-md" onClick={() => onChange({ verdictOverride: null, overrideReason: '' })}>
+          <Button
+            variant="subtle"
+            size="compact-md"
+            onClick={() => onChange({ verdictOverride: null, overrideReason: '' })}
+          >
             Go by the rule
           </Button>
         </p>
       )}
-      {plan.nearLimit && verdict === 'leave' && <p className={styles.near}>Near the limit. The plates are apart now; do it now rather than part them twice.</p>}
+      {plan.nearLimit && verdict === 'leave' && (
+        <p className={styles.near}>Near the limit. The plates are apart now; do it now rather than part them twice.</p>
+      )}
       <ul className={styles.reasons}>
         {plan.schools.map((s) => (
           <li key={s.school}>
-            <Mark state={s.over === null ? 'none' : s.over ? 'must' : s.near ? 'watch' : 'sound'} label={s.over === null ? 'not known' : s.over ? 'over' : s.near ? 'near' : 'within'} />
+            <Mark
+              state={s.over === null ? 'none' : s.over ? 'must' : s.near ? 'watch' : 'sound'}
+              label={s.over === null ? 'not known' : s.over ? 'over' : s.near ? 'near' : 'within'}
+            />
             <span>{s.reason}</span>
           </li>
         ))}
@@ -51,7 +73,8 @@ export function Verdict({ hole, plan, rules, unit, onChange }: { hole: Hole; pla
         <>
           {plan.cutterMm === null && (
             <p className={styles.near}>
-              <Mark state="watch" label="watch" /> No cutter in the drawer is large enough: it takes {length(plan.leastCutterMm)} at least.
+              <Mark state="watch" label="watch" /> No cutter in the drawer is large enough: it takes{' '}
+              {length(plan.leastCutterMm)} at least.
             </p>
           )}
           <table className={styles.sizes}>
@@ -64,17 +87,30 @@ export function Verdict({ hole, plan, rules, unit, onChange }: { hole: Hole; pla
               ))}
             </tbody>
           </table>
-          <Checkbox mt="md" size="md" label="The bush is in, tried alone between the plates in every position" checked={hole.bushed} onChange={(e) => onChange({ bushed: e.currentTarget.checked })} />
+          <Checkbox
+            mt="md"
+            size="md"
+            label="The bush is in, tried alone between the plates in every position"
+            checked={hole.bushed}
+            onChange={(e) => onChange({ bushed: e.currentTarget.checked })}
+          />
         </>
       )}
       <details className={styles.reckoning}>
         <summary>Show the reckoning</summary>
         <p>
-          Wear is long less short: {length(plan.wearMm)}. The unworn side is still the original circle, so its centre lies {length(plan.originalCentreOffsetMm)} from the middle of the slot, away from the wear. To clean up both sides the cutter must be
-          twice the long way less the short, and {length(rules.cleanUpMm)} more; to leave a wall of {length(rules.wallMm)} it must be at least {length(plan.leastCutterMm)}. Wall left: {length(plan.wallMm)}.
+          Wear is long less short: {length(plan.wearMm)}. The unworn side is still the original circle, so its centre
+          lies {length(plan.originalCentreOffsetMm)} from the middle of the slot, away from the wear. To clean up both
+          sides the cutter must be twice the long way less the short, and {length(rules.cleanUpMm)} more; to leave a
+          wall of {length(rules.wallMm)} it must be at least {length(plan.leastCutterMm)}. Wall left:{' '}
+          {length(plan.wallMm)}.
         </p>
         <p>
-          This workshop bushes when {RULE_TITLES[rules.rule]}. Schools: {plan.schools.map((s) => `${SCHOOL_TITLES[s.school]}: ${s.over === null ? 'not known' : s.over ? 'bush' : 'leave'}`).join('; ')}.
+          This workshop bushes when {RULE_TITLES[rules.rule]}. Schools:{' '}
+          {plan.schools
+            .map((s) => `${SCHOOL_TITLES[s.school]}: ${s.over === null ? 'not known' : s.over ? 'bush' : 'leave'}`)
+            .join('; ')}
+          .
         </p>
       </details>
       {hole.verdictOverride === null &&
@@ -96,7 +132,15 @@ export function Verdict({ hole, plan, rules, unit, onChange }: { hole: Hole; pla
   )
 }
 
-function OverrideForm({ verdict, onKeep, onCancel }: { verdict: 'bush' | 'leave'; onKeep: (reason: string) => void; onCancel: () => void }) {
+function OverrideForm({
+  verdict,
+  onKeep,
+  onCancel,
+}: {
+  verdict: 'bush' | 'leave'
+  onKeep: (reason: string) => void
+  onCancel: () => void
+}) {
   const [reason, setReason] = useState('')
   const [wrong, setWrong] = useState(false)
   return (
@@ -107,7 +151,13 @@ function OverrideForm({ verdict, onKeep, onCancel }: { verdict: 'bush' | 'leave'
         else onKeep(reason.trim())
       }}
     >
-      <Textarea label={`Why ${verdict} it?`} value={reason} error={wrong && 'Reason: say why, when the verdict is not the rule’s.'} onChange={(e) => setReason(e.currentTarget.value)} data-autofocus />
+      <Textarea
+        label={`Why ${verdict} it?`}
+        value={reason}
+        error={wrong && 'Reason: say why, when the verdict is not the rule’s.'}
+        onChange={(e) => setReason(e.currentTarget.value)}
+        data-autofocus
+      />
       <Group mt="xs">
         <Button type="submit">{verdict === 'bush' ? 'Bush it' : 'Leave it'}</Button>
         <Button variant="default" onClick={onCancel}>

@@ -1,10 +1,24 @@
 import type { Hole, HoleChange } from '@treadle/contract'
-import { checkHole, FieldError, formatClockDirection, fromMm, parseClockDirection, toMm, type LengthUnit } from '@treadle/core'
+import {
+  checkHole,
+  FieldError,
+  formatClockDirection,
+  fromMm,
+  parseClockDirection,
+  toMm,
+  type LengthUnit,
+} from '@treadle/core'
 
 /** The measuring order of a hole: one field after another, with Enter. */
 export const MEASURES = ['longAxis', 'shortAxis', 'wear', 'pivot', 'plate'] as const
 export type Measure = (typeof MEASURES)[number]
-export const MEASURE_TITLES: Record<Measure, string> = { longAxis: 'Long way', shortAxis: 'Short way', wear: 'Worn toward', pivot: 'Pivot, finished', plate: 'Plate here' }
+export const MEASURE_TITLES: Record<Measure, string> = {
+  longAxis: 'Long way',
+  shortAxis: 'Short way',
+  wear: 'Worn toward',
+  pivot: 'Pivot, finished',
+  plate: 'Plate here',
+}
 
 /** What stands in the fields, as typed. */
 export type Draft = Record<Measure, string>
@@ -32,7 +46,10 @@ export function draftOf(hole: Hole, unit: LengthUnit): Draft {
 export type Measured = Pick<HoleChange, 'longAxisMm' | 'shortAxisMm' | 'wearDeg' | 'pivotMm' | 'plateMm'>
 
 /** The draft as figures, and a sentence for each field that can't be right; what was typed stays as it is. */
-export function readDraft(draft: Draft, unit: LengthUnit): { figures: Measured; errors: Partial<Record<Measure, string>> } {
+export function readDraft(
+  draft: Draft,
+  unit: LengthUnit,
+): { figures: Measured; errors: Partial<Record<Measure, string>> } {
   const errors: Partial<Record<Measure, string>> = {}
   const length = (measure: keyof typeof MM_FIELDS): number | null => {
     const text = draft[measure].trim().replace(',', '.')
@@ -51,7 +68,13 @@ export function readDraft(draft: Draft, unit: LengthUnit): { figures: Measured; 
     } catch {
       errors.wear = 'Worn toward must be a direction on the dial, such as 2 or 1:50.'
     }
-  const figures = { longAxisMm: length('longAxis'), shortAxisMm: length('shortAxis'), wearDeg, pivotMm: length('pivot'), plateMm: length('plate') }
+  const figures = {
+    longAxisMm: length('longAxis'),
+    shortAxisMm: length('shortAxis'),
+    wearDeg,
+    pivotMm: length('pivot'),
+    plateMm: length('plate'),
+  }
   const { longAxisMm, shortAxisMm, pivotMm } = figures
   if (longAxisMm !== null && shortAxisMm !== null)
     try {
@@ -59,14 +82,18 @@ export function readDraft(draft: Draft, unit: LengthUnit): { figures: Measured; 
     } catch (error) {
       if (!(error instanceof FieldError)) throw error
       const shown = (mm: number) => `${fromMm(mm, unit).toFixed(unit === 'mm' ? 2 : 1)} ${unit}`
-      if (error.field === 'shortAxisMm') errors.shortAxis = `The short way can’t be above the long way, ${shown(longAxisMm)}. Measure both again.`
-      else if (error.field === 'pivotMm') errors.pivot = `The pivot can’t be larger than its hole, ${shown(shortAxisMm)} the short way.`
+      if (error.field === 'shortAxisMm')
+        errors.shortAxis = `The short way can’t be above the long way, ${shown(longAxisMm)}. Measure both again.`
+      else if (error.field === 'pivotMm')
+        errors.pivot = `The pivot can’t be larger than its hole, ${shown(shortAxisMm)} the short way.`
       else errors.longAxis = `A hole of ${shown(longAxisMm)} can’t be. Is it in another unit?`
     }
   return { figures, errors }
 }
 
 /** Whether all that a verdict needs is there and can be. */
-export function isWhole(read: ReturnType<typeof readDraft>): read is { figures: Required<{ [K in keyof Measured]: number }>; errors: Record<string, never> } {
+export function isWhole(
+  read: ReturnType<typeof readDraft>,
+): read is { figures: Required<{ [K in keyof Measured]: number }>; errors: Record<string, never> } {
   return Object.keys(read.errors).length === 0 && Object.values(read.figures).every((v) => v !== null)
 }

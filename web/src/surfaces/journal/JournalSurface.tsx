@@ -24,7 +24,11 @@ export function JournalSurface() {
   const write = () => {
     if (text.trim() === '') return
     change.mutate(
-      { method: 'POST', path: `/jobs/${job.id}/journal`, body: { id: uuid(), text: text.trim(), corrects: correcting?.id ?? null } },
+      {
+        method: 'POST',
+        path: `/jobs/${job.id}/journal`,
+        body: { id: uuid(), text: text.trim(), corrects: correcting?.id ?? null },
+      },
       {
         onSuccess: () => {
           setText('')
@@ -37,7 +41,12 @@ export function JournalSurface() {
   return (
     <div className={styles.columns}>
       <section>
-        <TextInput label="Find in the journal" value={words} onChange={(e) => setWords(e.currentTarget.value)} mb="md" />
+        <TextInput
+          label="Find in the journal"
+          value={words}
+          onChange={(e) => setWords(e.currentTarget.value)}
+          mb="md"
+        />
         <Loaded query={entries}>
           {(list) => (
             <ol className={styles.list}>
@@ -52,11 +61,20 @@ export function JournalSurface() {
                       {entry.who}
                     </span>
                     <div>
-                      {entry.corrects !== null && <span className={styles.corrects}>Corrects {names ? `“${names.text.slice(0, 60)}”` : 'an earlier entry'}: </span>}
+                      {entry.corrects !== null && (
+                        <span className={styles.corrects}>
+                          Corrects {names ? `“${names.text.slice(0, 60)}”` : 'an earlier entry'}:{' '}
+                        </span>
+                      )}
                       {entry.text}
                       {corrected && <span className={styles.corrects}> Corrected {whenShort(corrected.at)}.</span>}
                     </div>
-                    <Button variant="subtle" size="compact-md" onClick={() => setCorrecting(entry)} aria-label={`Correct: ${entry.text.slice(0, 40)}`}>
+                    <Button
+                      variant="subtle"
+                      size="compact-md"
+                      onClick={() => setCorrecting(entry)}
+                      aria-label={`Correct: ${entry.text.slice(0, 40)}`}
+                    >
                       correct
                     </Button>
                   </li>
@@ -70,7 +88,13 @@ export function JournalSurface() {
       <section>
         <h2>{correcting ? 'Correct an entry' : 'Write something down'}</h2>
         {correcting && <p className={styles.corrects}>“{correcting.text}” stays as it is; what you write names it.</p>}
-        <Textarea aria-label={correcting ? 'The correction' : 'Note'} autosize minRows={3} value={text} onChange={(e) => setText(e.currentTarget.value)} />
+        <Textarea
+          aria-label={correcting ? 'The correction' : 'Note'}
+          autosize
+          minRows={3}
+          value={text}
+          onChange={(e) => setText(e.currentTarget.value)}
+        />
         <Group mt="sm">
           <Button onClick={write} disabled={text.trim() === ''} loading={change.isPending}>
             Write it

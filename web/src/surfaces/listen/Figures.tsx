@@ -2,7 +2,17 @@ import type { BeatOffset, Hearing } from '@treadle/core'
 import styles from './Listen.module.css'
 
 /** The figures of a listening, large enough to read from the bench. */
-export function Figures({ result, offset, semiArcDeg, releaseDeg }: { result: Hearing; offset: BeatOffset | null; semiArcDeg: number | null; releaseDeg: number | null }) {
+export function Figures({
+  result,
+  offset,
+  semiArcDeg,
+  releaseDeg,
+}: {
+  result: Hearing
+  offset: BeatOffset | null
+  semiArcDeg: number | null
+  releaseDeg: number | null
+}) {
   const rate = result.rateSecondsPerDay
   const digits = result.rateStandardError >= 1 ? 0 : 1
   const stopsBelow = offset && releaseDeg !== null ? releaseDeg + Math.abs(offset.offsetDeg) : null

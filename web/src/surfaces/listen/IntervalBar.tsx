@@ -4,7 +4,9 @@ import styles from './Listen.module.css'
 /** The period split by the two releases, against the even half. */
 export function IntervalBar(intervals: Intervals) {
   const told = sided(intervals)
-  const [one, two] = told ? [told.rightToLeftMs, told.leftToRightMs] : [intervals.firstToSecondMs, intervals.secondToFirstMs]
+  const [one, two] = told
+    ? [told.rightToLeftMs, told.leftToRightMs]
+    : [intervals.firstToSecondMs, intervals.secondToFirstMs]
   const share = (100 * one) / (one + two)
   return (
     <figure className={styles.interval}>

@@ -72,19 +72,45 @@ export function JobListen() {
   usePedalAction(
     status === 'listening'
       ? heard && side.first === null && listening.taps < 3 * TAPS_WANTED
-        ? { label: 'Press as the bob reaches the right', hint: `five taps tell the sides apart: ${listening.taps} of ${TAPS_WANTED}`, press: (atMs) => listening.tap(atMs), rhythmic: true }
+        ? {
+            label: 'Press as the bob reaches the right',
+            hint: `five taps tell the sides apart: ${listening.taps} of ${TAPS_WANTED}`,
+            press: (atMs) => listening.tap(atMs),
+            rhythmic: true,
+          }
         : heard && listening.taps > 0 && listening.taps < TAPS_WANTED
-          ? { label: 'Press as the bob reaches the right', hint: `${listening.taps} of ${TAPS_WANTED}`, press: (atMs) => listening.tap(atMs), rhythmic: true }
+          ? {
+              label: 'Press as the bob reaches the right',
+              hint: `${listening.taps} of ${TAPS_WANTED}`,
+              press: (atMs) => listening.tap(atMs),
+              rhythmic: true,
+            }
           : { label: 'Press to stop listening', hint: `${listening.seconds.toFixed(0)} s heard`, press: listening.stop }
       : status === 'done' && heard && !isKept
-        ? { label: 'Press to keep this listening', hint: side.first === null ? 'the sides are not told apart' : undefined, press: () => { keepNow(); return takeBack } }
+        ? {
+            label: 'Press to keep this listening',
+            hint: side.first === null ? 'the sides are not told apart' : undefined,
+            press: () => {
+              keepNow()
+              return takeBack
+            },
+          }
         : status === 'done' && job.bay === 'arrive'
           ? { label: 'Press to go back to its papers', press: () => void navigate(`/jobs/${job.id}/arrive`) }
-          : { label: status === 'idle' ? 'Press to listen' : 'Press to listen again', hint: 'by the microphone', press: start },
+          : {
+              label: status === 'idle' ? 'Press to listen' : 'Press to listen again',
+              hint: 'by the microphone',
+              press: start,
+            },
   )
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === 'l' && !(event.target instanceof HTMLInputElement) && !(event.target instanceof HTMLTextAreaElement)) listening.stop()
+      if (
+        event.key.toLowerCase() === 'l' &&
+        !(event.target instanceof HTMLInputElement) &&
+        !(event.target instanceof HTMLTextAreaElement)
+      )
+        listening.stop()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
@@ -114,7 +140,12 @@ export function JobListen() {
       </div>
     ) : (
       <div className={styles.sources}>
-        <Button size={heard ? 'md' : 'lg'} variant={heard ? 'default' : 'filled'} onClick={start} loading={status === 'reading'}>
+        <Button
+          size={heard ? 'md' : 'lg'}
+          variant={heard ? 'default' : 'filled'}
+          onClick={start}
+          loading={status === 'reading'}
+        >
           Microphone
         </Button>
         <FileButton onChange={(file) => file && listening.open(file)} accept="audio/*,.wav">
@@ -136,13 +167,30 @@ export function JobListen() {
       pendulum={pendulum}
       settings={settings}
       sources={sources}
-      aside={<ThisVisit listenings={listenings} changeMm={changeMm} onChange={setChangeMm} onAgain={(file) => listening.open(file)} />}
+      aside={
+        <ThisVisit
+          listenings={listenings}
+          changeMm={changeMm}
+          onChange={setChangeMm}
+          onAgain={(file) => listening.open(file)}
+        />
+      }
     />
   )
 }
 
 /** The listenings of this visit, before and after; two of them with a known change between show where the zero lies. */
-function ThisVisit({ listenings, changeMm, onChange, onAgain }: { listenings: ListeningSummary[]; changeMm: number | null; onChange: (mm: number | null) => void; onAgain: (file: File) => void }) {
+function ThisVisit({
+  listenings,
+  changeMm,
+  onChange,
+  onAgain,
+}: {
+  listenings: ListeningSummary[]
+  changeMm: number | null
+  onChange: (mm: number | null) => void
+  onAgain: (file: File) => void
+}) {
   if (listenings.length === 0) return null
   const recent = listenings.slice(-5)
   const zero = zeroByTwo(listenings)

@@ -35,7 +35,11 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
       </div>
     )
   const { result } = heard
-  const intervals: Intervals = { firstToSecondMs: result.intervalsMs[0], secondToFirstMs: result.intervalsMs[1], firstSide: side.first }
+  const intervals: Intervals = {
+    firstToSecondMs: result.intervalsMs[0],
+    secondToFirstMs: result.intervalsMs[1],
+    firstSide: side.first,
+  }
   const signed = signedMs(intervals)
   const grade = gradeBeat(result.splitPercent, result.outOfBeatMs, settings.beat)
   const { semiArcDeg, releaseDeg } = pendulum
@@ -45,13 +49,19 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
     <div className={styles.columns}>
       <section>
         <p className={styles.headline} role="status">
-          {grade === 'sound' ? `In beat, ${result.outOfBeatMs.toFixed(1)} ms out` : `${result.outOfBeatMs.toFixed(result.outOfBeatMs < 10 ? 1 : 0)} ms out of beat`}
+          {grade === 'sound'
+            ? `In beat, ${result.outOfBeatMs.toFixed(1)} ms out`
+            : `${result.outOfBeatMs.toFixed(result.outOfBeatMs < 10 ? 1 : 0)} ms out of beat`}
         </p>
         <p className={styles.state}>
           <Mark state={grade} label={{ sound: 'even', watch: 'acceptable', must: 'too uneven' }[grade]} />
           <span>
-            {signed !== null && grade !== 'sound' && `It must swing too far to the ${signed > 0 ? 'right' : 'left'} before it drops. `}
-            {result.splitPercent.toFixed(1)} to {(100 - result.splitPercent).toFixed(1)}, {beatByEar(result.splitPercent, settings.beat)}; sure to ±{(2 * result.outOfBeatStandardError).toFixed(1)} ms.
+            {signed !== null &&
+              grade !== 'sound' &&
+              `It must swing too far to the ${signed > 0 ? 'right' : 'left'} before it drops. `}
+            {result.splitPercent.toFixed(1)} to {(100 - result.splitPercent).toFixed(1)},{' '}
+            {beatByEar(result.splitPercent, settings.beat)}; sure to ±{(2 * result.outOfBeatStandardError).toFixed(1)}{' '}
+            ms.
             {heard.remark !== '' && ` ${heard.remark}`}
           </span>
         </p>
@@ -61,10 +71,18 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
             releaseDeg={releaseDeg}
             offset={offset}
             sidesTold={side.first !== null}
-            live={listening.status === 'listening' ? { result, firstSide: side.first, startedMs: listening.startedMs } : null}
+            live={
+              listening.status === 'listening'
+                ? { result, firstSide: side.first, startedMs: listening.startedMs }
+                : null
+            }
           />
         ) : (
-          <p className={styles.idle}>{finding?.ok === false ? finding.sentence : 'Give the semi-arc and the release angle under Arrive, and the swing is drawn here with both releases where they fall.'}</p>
+          <p className={styles.idle}>
+            {finding?.ok === false
+              ? finding.sentence
+              : 'Give the semi-arc and the release angle under Arrive, and the swing is drawn here with both releases where they fall.'}
+          </p>
         )}
         <IntervalBar {...intervals} />
         <Figures result={result} offset={offset} semiArcDeg={semiArcDeg} releaseDeg={releaseDeg} />
@@ -73,13 +91,21 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
       <section>
         <h2>{grade === 'sound' ? 'Leave it' : 'To make it even'}</h2>
         {grade === 'sound' ? (
-          <p className={styles.say}>It is as even as this workshop asks. A clock set in beat on the bench is set again in its place.</p>
+          <p className={styles.say}>
+            It is as even as this workshop asks. A clock set in beat on the bench is set again in its place.
+          </p>
         ) : side.first === null ? (
           <p className={styles.say}>
-            Sound alone can’t tell right from left. While it listens, press the pedal each time the bob stands at its right-hand end, seen from the front: five times will do. Or say it, if you know:
+            Sound alone can’t tell right from left. While it listens, press the pedal each time the bob stands at its
+            right-hand end, seen from the front: five times will do. Or say it, if you know:
           </p>
         ) : offset ? (
-          <Remedies offsetDeg={offset.offsetDeg} outOfBeatMs={result.outOfBeatMs} pendulum={pendulum} settings={settings} />
+          <Remedies
+            offsetDeg={offset.offsetDeg}
+            outOfBeatMs={result.outOfBeatMs}
+            pendulum={pendulum}
+            settings={settings}
+          />
         ) : (
           <Unknown semiArcDeg={semiArcDeg} intervals={intervals} />
         )}
@@ -88,7 +114,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
           fullWidth
           aria-label="The first tick is"
           value={side.first ?? 'unknown'}
-          onChange={(value) => listening.choose(value === 'unknown' ? null : (value as 'left'))}
+          onChange={(value) => listening.choose(value === 'unknown' ? null : (value))}
           data={[
             { value: 'left', label: 'first tick left' },
             { value: 'unknown', label: 'not told' },
@@ -124,21 +150,27 @@ function Waiting({ listening: { status, seconds, sentence } }: { listening: List
     )
   return (
     <p className={styles.idle}>
-      Stand the clock level and solid, let its swing settle for some minutes, and put the microphone on or near the case. Then press: it hears the beat, says how far it is out, and what to bend or to pack.
+      Stand the clock level and solid, let its swing settle for some minutes, and put the microphone on or near the
+      case. Then press: it hears the beat, says how far it is out, and what to bend or to pack.
     </p>
   )
 }
 
 /** Arc or release not known: a range where the arc is, and the method that needs neither. */
 function Unknown({ semiArcDeg, intervals }: { semiArcDeg: number | null; intervals: Intervals }) {
-  const range = semiArcDeg === null ? [] : [0.25, 0.6].flatMap((share) => {
-    const found = offsetOf(intervals, semiArcDeg, share * semiArcDeg)
-    return found?.ok ? [Math.abs(found.offset.offsetDeg)] : []
-  })
+  const range =
+    semiArcDeg === null
+      ? []
+      : [0.25, 0.6].flatMap((share) => {
+          const found = offsetOf(intervals, semiArcDeg, share * semiArcDeg)
+          return found?.ok ? [Math.abs(found.offset.offsetDeg)] : []
+        })
   return (
     <p className={styles.say}>
-      {range.length === 2 && `By its arc alone the escapement stands between ${Math.min(...range).toFixed(2)}° and ${Math.max(...range).toFixed(2)}° from plumb. `}
-      Without arc and release, two readings do it: keep this listening, change one thing by a known amount, say how much, and listen again.
+      {range.length === 2 &&
+        `By its arc alone the escapement stands between ${Math.min(...range).toFixed(2)}° and ${Math.max(...range).toFixed(2)}° from plumb. `}
+      Without arc and release, two readings do it: keep this listening, change one thing by a known amount, say how
+      much, and listen again.
     </p>
   )
 }

@@ -9,7 +9,17 @@ interface Remedy {
 }
 
 /** What puts it in beat: crutch bend, packing or swing of the case, this workshop's first choice first. */
-export function Remedies({ offsetDeg, outOfBeatMs, pendulum, settings }: { offsetDeg: number; outOfBeatMs: number; pendulum: Pendulum; settings: Settings }) {
+export function Remedies({
+  offsetDeg,
+  outOfBeatMs,
+  pendulum,
+  settings,
+}: {
+  offsetDeg: number
+  outOfBeatMs: number
+  pendulum: Pendulum
+  settings: Settings
+}) {
   const sizes = beatRemedy(offsetDeg, {
     crutchLengthMm: pendulum.crutchLengthMm ?? undefined,
     footSpacingMm: pendulum.footSpacingMm ?? undefined,
@@ -27,15 +37,25 @@ export function Remedies({ offsetDeg, outOfBeatMs, pendulum, settings }: { offse
   if (remedies.length === 0)
     return (
       <p className={styles.say}>
-        The escapement stands {Math.abs(offsetDeg).toFixed(2)}° to the {offsetDeg > 0 ? 'right' : 'left'}. Give the length of the crutch, the distance of the feet or the height of the case under Arrive, and it says how many millimetres.
+        The escapement stands {Math.abs(offsetDeg).toFixed(2)}° to the {offsetDeg > 0 ? 'right' : 'left'}. Give the
+        length of the crutch, the distance of the feet or the height of the case under Arrive, and it says how many
+        millimetres.
       </p>
     )
   return (
     <>
-      {settings.beatSchool === 'adjuster' && <p className={styles.say}>Use the adjusting screw or the friction of the crutch first, where there is one: move the foot as below.</p>}
+      {settings.beatSchool === 'adjuster' && (
+        <p className={styles.say}>
+          Use the adjusting screw or the friction of the crutch first, where there is one: move the foot as below.
+        </p>
+      )}
       {remedies.map((remedy, i) => (
         <article key={remedy.key} className={styles.remedy}>
-          {remedy.key === 'crutch' ? <CrutchGlyph side={remedy.side} /> : <CaseGlyph side={remedy.side} swing={remedy.key === 'swing'} />}
+          {remedy.key === 'crutch' ? (
+            <CrutchGlyph side={remedy.side} />
+          ) : (
+            <CaseGlyph side={remedy.side} swing={remedy.key === 'swing'} />
+          )}
           <div>
             <p className={styles.instruction}>
               {i > 0 && 'or '}
@@ -48,31 +68,47 @@ export function Remedies({ offsetDeg, outOfBeatMs, pendulum, settings }: { offse
           </div>
         </article>
       ))}
-      <p className={styles.say}>All as seen from the front; from the back, left and right change places. Plumb the case first. Make small bends, and listen again after each.</p>
+      <p className={styles.say}>
+        All as seen from the front; from the back, left and right change places. Plumb the case first. Make small bends,
+        and listen again after each.
+      </p>
     </>
   )
 }
 
 function words({ key, mm, side }: Remedy, low: boolean): string {
   const size = `${mm < 10 ? mm.toFixed(1) : mm.toFixed(0)} mm`
-  const text = { crutch: `Bend the crutch foot ${size} to the ${side}`, pack: `Raise the ${side} side ${size}`, swing: `Swing the bottom of the case ${size} to the ${side}` }[key]
+  const text = {
+    crutch: `Bend the crutch foot ${size} to the ${side}`,
+    pack: `Raise the ${side} side ${size}`,
+    swing: `Swing the bottom of the case ${size} to the ${side}`,
+  }[key]
   return low ? text.charAt(0).toLowerCase() + text.slice(1) : text
 }
 
 function detail({ key }: Remedy, pendulum: Pendulum): string {
-  if (key === 'crutch') return 'Hold it above the bend, so that the arbor and its pivot take no strain; then the rod must still stand free in the middle of the fork.'
+  if (key === 'crutch')
+    return 'Hold it above the bend, so that the arbor and its pivot take no strain; then the rod must still stand free in the middle of the fork.'
   if (key === 'pack') return `Feet ${pendulum.footSpacingMm} mm apart.`
   return `Case ${pendulum.caseHeightMm} mm high, on its hook.`
 }
 
 function why(settings: Settings, packs: boolean): string {
-  if (settings.beatSchool === 'size') return packs ? `This workshop packs up to ${settings.packUpToMs} ms.` : `This workshop bends for more than ${settings.packUpToMs} ms.`
+  if (settings.beatSchool === 'size')
+    return packs
+      ? `This workshop packs up to ${settings.packUpToMs} ms.`
+      : `This workshop bends for more than ${settings.packUpToMs} ms.`
   return settings.beatSchool === 'pack' ? 'This workshop packs first.' : 'This workshop sets the beat by the crutch.'
 }
 
 function CrutchGlyph({ side }: { side: Side }) {
   return (
-    <svg viewBox="0 0 100 120" className={styles.glyph} aria-hidden="true" style={{ scale: side === 'left' ? '1' : '-1 1' }}>
+    <svg
+      viewBox="0 0 100 120"
+      className={styles.glyph}
+      aria-hidden="true"
+      style={{ scale: side === 'left' ? '1' : '-1 1' }}
+    >
       <g fill="none" stroke="var(--ink)" strokeWidth="2">
         <circle cx="62" cy="12" r="7" />
         <path d="M62 20v84" strokeDasharray="2 5" />
@@ -87,7 +123,12 @@ function CrutchGlyph({ side }: { side: Side }) {
 
 function CaseGlyph({ side, swing }: { side: Side; swing: boolean }) {
   return (
-    <svg viewBox="0 0 100 120" className={styles.glyph} aria-hidden="true" style={{ scale: side === 'left' ? '1' : '-1 1' }}>
+    <svg
+      viewBox="0 0 100 120"
+      className={styles.glyph}
+      aria-hidden="true"
+      style={{ scale: side === 'left' ? '1' : '-1 1' }}
+    >
       <g fill="none" stroke="var(--ink)" strokeWidth="2">
         <g transform={swing ? 'rotate(4 58 8)' : 'rotate(3 88 104)'}>
           <path d="M28 12h60v88H28z" />
@@ -95,7 +136,11 @@ function CaseGlyph({ side, swing }: { side: Side; swing: boolean }) {
         </g>
         {swing ? <circle cx="58" cy="7" r="4" /> : <path d="M4 110h92" />}
         {!swing && <path d="M14 110l24 -6v6z" fill="var(--steel)" stroke="none" />}
-        <path d={swing ? 'M44 116H12m9-7-9 7 9 6' : 'M12 100V66m-7 9 7-9 7 9'} stroke="var(--madder)" strokeWidth="2.5" />
+        <path
+          d={swing ? 'M44 116H12m9-7-9 7 9 6' : 'M12 100V66m-7 9 7-9 7 9'}
+          stroke="var(--madder)"
+          strokeWidth="2.5"
+        />
       </g>
     </svg>
   )

@@ -32,15 +32,31 @@ export function SwingPicture({ semiArcDeg: arc, releaseDeg: release, offset, sid
   const left = -release + offset.offsetDeg
   const right = release + offset.offsetDeg
   const step = widest > 14 ? 5 : widest > 8 ? 2 : 1
-  const degrees = Array.from({ length: 2 * Math.floor(widest / step) + 1 }, (_, i) => (i - Math.floor(widest / step)) * step)
+  const degrees = Array.from(
+    { length: 2 * Math.floor(widest / step) + 1 },
+    (_, i) => (i - Math.floor(widest / step)) * step,
+  )
   const out = Math.abs(offset.offsetDeg) > 0.01 * arc
   return (
-    <svg viewBox={`0 0 ${WIDTH} 300`} className={styles.swing} role="img" aria-label={describe(arc, left, right, offset, sidesTold)}>
-      <line x1={MIDDLE} x2={MIDDLE} y1="22" y2={BASE + 12} stroke="var(--brass-line)" strokeWidth="2" strokeDasharray="2 5" />
+    <svg
+      viewBox={`0 0 ${WIDTH} 300`}
+      className={styles.swing}
+      role="img"
+      aria-label={describe(arc, left, right, offset, sidesTold)}
+    >
+      <line
+        x1={MIDDLE}
+        x2={MIDDLE}
+        y1="22"
+        y2={BASE + 12}
+        stroke="var(--brass-line)"
+        strokeWidth="2"
+        strokeDasharray="2 5"
+      />
       <text x={MIDDLE - 8} y="34" textAnchor="end" className={styles.brass}>
         plumb
       </text>
-      <path d={band(-arc, arc)} fill="var(--deep)" stroke="var(--line)" />
+      <path d={band(-arc, arc)} fill="var(--line)" opacity="0.7" />
       {sidesTold && (
         <>
           <path d={band(-arc, left)} fill="var(--verdigris)" opacity="0.55" />
@@ -64,9 +80,22 @@ export function SwingPicture({ semiArcDeg: arc, releaseDeg: release, offset, sid
           <Release at={at(right, -BAND - 2)} label="drops here, right" anchor="start" />
           {out && (
             <>
-              <line x1={at(offset.offsetDeg).x} x2={at(offset.offsetDeg).x} y1="48" y2={BASE} stroke="var(--madder)" strokeWidth="2.5" />
-              <text x={at(offset.offsetDeg).x + (offset.offsetDeg > 0 ? 10 : -10)} y="62" textAnchor={offset.offsetDeg > 0 ? 'start' : 'end'} className={styles.madder}>
-                middle of the escapement, {Math.abs(offset.offsetDeg).toFixed(2)}° {offset.offsetDeg > 0 ? 'right' : 'left'}
+              <line
+                x1={at(offset.offsetDeg).x}
+                x2={at(offset.offsetDeg).x}
+                y1="48"
+                y2={BASE}
+                stroke="var(--madder)"
+                strokeWidth="2.5"
+              />
+              <text
+                x={at(offset.offsetDeg).x + (offset.offsetDeg > 0 ? 10 : -10)}
+                y="62"
+                textAnchor={offset.offsetDeg > 0 ? 'start' : 'end'}
+                className={styles.madder}
+              >
+                middle of the escapement, {Math.abs(offset.offsetDeg).toFixed(2)}°{' '}
+                {offset.offsetDeg > 0 ? 'right' : 'left'}
               </text>
             </>
           )}
@@ -100,7 +129,17 @@ function Release({ at, label, anchor }: { at: { x: number; y: number }; label: s
 }
 
 /** The bob, moving in step with the beats heard; at rest at the right-hand end when it does not listen. */
-function Bob({ arc, release, at, live }: { arc: number; release: number; at: (deg: number, out?: number) => { x: number; y: number }; live: Props['live'] }) {
+function Bob({
+  arc,
+  release,
+  at,
+  live,
+}: {
+  arc: number
+  release: number
+  at: (deg: number, out?: number) => { x: number; y: number }
+  live: Props['live']
+}) {
   const group = useRef<SVGGElement>(null)
   useEffect(() => {
     const place = (deg: number) => {

@@ -8,7 +8,11 @@ export interface Intervals {
 }
 
 /** Right to left and left to right, once the sides are told. */
-export function sided({ firstToSecondMs, secondToFirstMs, firstSide }: Intervals): { rightToLeftMs: number; leftToRightMs: number } | null {
+export function sided({
+  firstToSecondMs,
+  secondToFirstMs,
+  firstSide,
+}: Intervals): { rightToLeftMs: number; leftToRightMs: number } | null {
   if (firstSide === null) return null
   return firstSide === 'right'
     ? { rightToLeftMs: firstToSecondMs, leftToRightMs: secondToFirstMs }
@@ -24,7 +28,11 @@ export function signedMs(intervals: Intervals): number | null {
 export type OffsetFinding = { ok: true; offset: BeatOffset } | { ok: false; sentence: string }
 
 /** Where the escapement stands, when arc and release are known. */
-export function offsetOf(intervals: Intervals, semiArcDeg: number | null, releaseDeg: number | null): OffsetFinding | null {
+export function offsetOf(
+  intervals: Intervals,
+  semiArcDeg: number | null,
+  releaseDeg: number | null,
+): OffsetFinding | null {
   if (semiArcDeg === null || releaseDeg === null) return null
   // While the sides are not told only the size is meant.
   const both = sided(intervals) ?? {

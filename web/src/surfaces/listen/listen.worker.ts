@@ -28,7 +28,8 @@ class Session {
     this.#blocks.push(samples)
     this.#kept += samples.length
     this.seconds += samples.length / this.sampleRate
-    while (this.#kept - (this.#blocks[0]?.length ?? 0) >= KEPT_SECONDS * this.sampleRate) this.#kept -= this.#blocks.shift()?.length ?? 0
+    while (this.#kept - (this.#blocks[0]?.length ?? 0) >= KEPT_SECONDS * this.sampleRate)
+      this.#kept -= this.#blocks.shift()?.length ?? 0
     if (this.#track.seconds > ANALYSED_SECONDS + 10) this.#forgottenS += this.#track.keepLast(ANALYSED_SECONDS)
   }
 
@@ -41,7 +42,18 @@ class Session {
     const result = hear(this.#track.bins, this.#track.binS, this.options)
     if (result.heard) for (const beat of result.beats) beat.atS += this.#forgottenS
     const wav = final && result.heard ? this.#lastMinute() : undefined
-    reply({ kind: 'verdict', session: this.id, result, seconds: this.seconds, final, ...(remark && { remark }), ...(wav && { wav }) }, wav ? [wav] : [])
+    reply(
+      {
+        kind: 'verdict',
+        session: this.id,
+        result,
+        seconds: this.seconds,
+        final,
+        ...(remark && { remark }),
+        ...(wav && { wav }),
+      },
+      wav ? [wav] : [],
+    )
   }
 
   #lastMinute(): ArrayBuffer {
@@ -51,7 +63,8 @@ class Session {
       samples.set(block, at)
       at += block.length
     }
-    return encodeWav(samples.subarray(Math.max(0, samples.length - KEPT_SECONDS * this.sampleRate)), this.sampleRate).buffer
+    return encodeWav(samples.subarray(Math.max(0, samples.length - KEPT_SECONDS * this.sampleRate)), this.sampleRate)
+      .buffer
   }
 }
 
@@ -65,7 +78,10 @@ self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   try {
     handle(data)
   } catch (error) {
-    const sentence = error instanceof WavError ? error.message : `The listening stopped: ${error instanceof Error ? error.message : 'unknown'}.`
+    const sentence =
+      error instanceof WavError
+        ? error.message
+        : `The listening stopped: ${error instanceof Error ? error.message : 'unknown'}.`
     reply({ kind: 'refused', session: data.session, sentence })
   }
 }
@@ -89,7 +105,12 @@ function handle(message: ToWorker): void {
       const whole = new Session(message.session, header.sampleRate, message.options)
       eachWavBlock(bytes, header, (block) => whole.take(block.slice()))
       const missing = header.framesMissing / header.sampleRate
-      whole.verdict(true, missing > 0 ? `The file is cut short: ${whole.seconds.toFixed(1)} s are there and were used, ${missing.toFixed(1)} s are missing.` : undefined)
+      whole.verdict(
+        true,
+        missing > 0
+          ? `The file is cut short: ${whole.seconds.toFixed(1)} s are there and were used, ${missing.toFixed(1)} s are missing.`
+          : undefined,
+      )
       return
     }
     case 'samples': {

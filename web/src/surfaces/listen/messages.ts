@@ -9,5 +9,13 @@ export type ToWorker =
   | { kind: 'samples'; session: number; samples: Float32Array; sampleRate: number; options: ListenOptions }
 
 export type FromWorker =
-  | { kind: 'verdict'; session: number; result: Hearing | NothingHeard; seconds: number; final: boolean; remark?: string; wav?: ArrayBuffer }
+  | {
+      kind: 'verdict'
+      session: number
+      result: Hearing | NothingHeard
+      seconds: number
+      final: boolean
+      remark?: string
+      wav?: ArrayBuffer
+    }
   | { kind: 'refused'; session: number; sentence: string }

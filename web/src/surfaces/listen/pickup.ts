@@ -34,7 +34,10 @@ export class MicrophonePickup implements Pickup {
     void this.#context?.close()
   }
 
-  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, onBlock: (samples: Float32Array) => void): Promise<number> {
+  #readTrack(
+    processor: { readable: ReadableStream<AudioDataLike> },
+    onBlock: (samples: Float32Array) => void,
+  ): Promise<number> {
     const reader = processor.readable.getReader()
     return new Promise((resolve, reject) => {
       const pump = async () => {
@@ -48,7 +51,9 @@ export class MicrophonePickup implements Pickup {
           onBlock(samples)
         }
       }
-      pump().catch((error: unknown) => reject(new PickupError(`The microphone stopped: ${error instanceof Error ? error.message : 'unknown'}.`)))
+      pump().catch((error: unknown) =>
+        reject(new PickupError(`The microphone stopped: ${error instanceof Error ? error.message : 'unknown'}.`)),
+      )
     })
   }
 
@@ -76,9 +81,13 @@ async function openMicrophone(): Promise<MediaStream> {
   // Missing outside of localhost and https, whatever the types say.
   const devices = navigator.mediaDevices as MediaDevices | undefined
   if (!devices?.getUserMedia)
-    throw new PickupError('The browser gives no microphone to this page. Open it at http://127.0.0.1 or over https, or use a sound file.')
+    throw new PickupError(
+      'The browser gives no microphone to this page. Open it at http://127.0.0.1 or over https, or use a sound file.',
+    )
   try {
-    return await devices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 } })
+    return await devices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
+    })
   } catch (error) {
     throw new PickupError(refusal((error as DOMException).name))
   }
@@ -147,6 +156,8 @@ export async function decodeByBrowser(bytes: ArrayBuffer): Promise<{ samples: Fl
     const sound = await context.decodeAudioData(bytes)
     return { samples: sound.getChannelData(0).slice(), sampleRate: sound.sampleRate }
   } catch {
-    throw new PickupError('This file can’t be read as sound, neither as WAV nor by the browser. Save it as WAV and try again.')
+    throw new PickupError(
+      'This file can’t be read as sound, neither as WAV nor by the browser. Save it as WAV and try again.',
+    )
   }
 }

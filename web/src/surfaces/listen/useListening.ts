@@ -22,12 +22,12 @@ export interface Listening {
   side: SideFinding
   /** when the recording began, by the computer's clock, ms */
   startedMs: number
-  start(pickup: Pickup): void
-  open(file: File): void
-  stop(): void
-  tap(atMs: number): () => void
-  choose(side: Side | null): void
-  clear(): void
+  start: (pickup: Pickup) => void
+  open: (file: File) => void
+  stop: () => void
+  /** a press as the bob stood at the right-hand end; what it returns takes it back */
+  tap: (atMs: number) => () => void
+  choose: (side: Side | null) => void
 }
 
 const UNTOLD: SideFinding = { first: null, taps: 0, sureness: 0 }
@@ -108,7 +108,7 @@ export function useListening(options: ListenOptions): Listening {
     taps: taps.length,
     side,
     startedMs: startedMs.current,
-    start(next) {
+    start: (next) => {
       begin('listening')
       source.current = { pickup: next.kind, fileName: '' }
       pickup.current = next
@@ -130,11 +130,12 @@ export function useListening(options: ListenOptions): Listening {
             early.forEach(deliver)
           },
           (error: unknown) => {
-            if (mine === session.current) refuse(error instanceof PickupError ? error.message : 'The pickup could not be opened. Use a sound file.')
+            if (mine === session.current)
+              refuse(error instanceof PickupError ? error.message : 'The pickup could not be opened. Use a sound file.')
           },
         )
     },
-    open(file) {
+    open: (file) => {
       begin('reading')
       source.current = { pickup: 'file', fileName: file.name }
       const mine = session.current
@@ -150,19 +151,18 @@ export function useListening(options: ListenOptions): Listening {
       }
       read().catch((error: unknown) => refuse(error instanceof PickupError ? error.message : 'The file can’t be read.'))
     },
-    stop() {
+    stop: () => {
       if (status !== 'listening') return
       pickup.current?.stop()
       pickup.current = null
       send({ kind: 'finish', session: session.current })
     },
-    tap(atMs) {
+    tap: (atMs) => {
       const atS = (atMs - startedMs.current) / 1000
       setTaps((all) => [...all, atS])
       return () => setTaps((all) => all.filter((t) => t !== atS))
     },
     choose: setChosen,
-    clear: () => begin('idle'),
   }
 }
 

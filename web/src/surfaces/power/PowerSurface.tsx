@@ -18,11 +18,23 @@ type Method = (typeof POWER_METHODS)[number]
 const CARE: Record<Train['power'], { method: Method; steps: string }> = {
   spring: {
     method: 'let-down',
-    steps: 'Eye protection and leather gloves. Movement held fast. A key that fits the square; take the load on the key, lift the click, let the handle slip a quarter turn at a time. Old click work may fail at any moment.',
+    steps:
+      'Eye protection and leather gloves. Movement held fast. A key that fits the square; take the load on the key, lift the click, let the handle slip a quarter turn at a time. Old click work may fail at any moment.',
   },
-  weight: { method: 'weight-off', steps: 'Run it down or hold it, then lift the weight off its hook; feet and glass out of the way. A tall case without its movement is top-heavy: a second person holds it.' },
-  fusee: { method: 'let-down', steps: 'As for a spring, and the set-up tension on the barrel ratchet comes off last, with a key on the barrel square. Eye protection and gloves throughout.' },
-  remontoire: { method: 'let-down', steps: 'Let down the main power first, then the second store. It is wound until you have felt it slack.' },
+  weight: {
+    method: 'weight-off',
+    steps:
+      'Run it down or hold it, then lift the weight off its hook; feet and glass out of the way. A tall case without its movement is top-heavy: a second person holds it.',
+  },
+  fusee: {
+    method: 'let-down',
+    steps:
+      'As for a spring, and the set-up tension on the barrel ratchet comes off last, with a key on the barrel square. Eye protection and gloves throughout.',
+  },
+  remontoire: {
+    method: 'let-down',
+    steps: 'Let down the main power first, then the second store. It is wound until you have felt it slack.',
+  },
 }
 
 /** The power gate: no plate is parted before every train is confirmed off by somebody who tried it by hand. */
@@ -33,7 +45,8 @@ export function PowerSurface() {
   const navigate = useNavigate()
   const wound = clock.trains.filter((t) => !powerOffs.some((p) => p.train === t.train))
   const overridden = data.gates.find((g) => g.name === 'power')?.overriddenBecause ?? null
-  const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
+  const refused = (error: Error) =>
+    notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
   const part = () => change.mutate({ method: 'POST', path: `/jobs/${job.id}/part`, body: {} }, { onError: refused })
   const parted = job.partedAt !== null
   usePedalAction(
@@ -41,7 +54,19 @@ export function PowerSurface() {
       ? { label: 'Press to go on to the holes', press: () => void navigate(`/jobs/${job.id}/holes`) }
       : wound.length === 0
         ? { label: 'Press to part the plates', hint: 'every train is confirmed off', press: part }
-        : null,
+        : {
+            label: `Press when the ${wound[0]?.train} train is off, tried by hand`,
+            hint: wound[0] && POWER_METHOD_TITLES[CARE[wound[0].power].method],
+            press: () => {
+              const first = wound[0]
+              if (!first) return
+              const id = uuid()
+              const body = { id, train: first.train, method: CARE[first.power].method, proved: true }
+              change.mutate({ method: 'POST', path: `/jobs/${job.id}/power`, body }, { onError: refused })
+              return () =>
+                change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${id}` }, { onError: refused })
+            },
+          },
   )
   return (
     <div className={styles.columns}>
@@ -50,8 +75,9 @@ export function PowerSurface() {
         <p className={styles.caution} role="note">
           <Mark state="danger" label="danger" />
           <span>
-            A mainspring holds enough to break fingers and to blind. Treat every train as wound until it is proved otherwise: try each square, then the great wheel, by hand. Keep to your local rules, and leave to trained people what the law or your
-            experience asks for.
+            A mainspring holds enough to break fingers and to blind. Treat every train as wound until it is proved
+            otherwise: try each square, then the great wheel, by hand. Keep to your local rules, and leave to trained
+            people what the law or your experience asks for.
           </span>
         </p>
         {clock.trains.map((train) => (
@@ -67,9 +93,14 @@ export function PowerSurface() {
         ) : (
           <>
             <p className={styles.state}>
-              <Mark state={wound.length === 0 ? 'sound' : 'must'} label={wound.length === 0 ? 'may be done' : 'must not be done'} />
+              <Mark
+                state={wound.length === 0 ? 'sound' : 'must'}
+                label={wound.length === 0 ? 'may be done' : 'must not be done'}
+              />
               <span>
-                {wound.length === 0 ? 'Every train is confirmed off.' : `Not before ${wound.map((t) => t.train).join(' and ')} ${wound.length === 1 ? 'is' : 'are'} confirmed off.`}
+                {wound.length === 0
+                  ? 'Every train is confirmed off.'
+                  : `Not before ${wound.map((t) => t.train).join(' and ')} ${wound.length === 1 ? 'is' : 'are'} confirmed off.`}
                 {overridden !== null && ` Overridden: ${overridden}`}
               </span>
             </p>
@@ -93,7 +124,10 @@ function TrainPower({ train }: { train: Train }) {
   const done = powerOffs.find((p) => p.train === train.train)
   const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
   const confirm = () =>
-    change.mutate({ method: 'POST', path: `/jobs/${job.id}/power`, body: { id: uuid(), train: train.train, method, proved } }, { onError: refused })
+    change.mutate(
+      { method: 'POST', path: `/jobs/${job.id}/power`, body: { id: uuid(), train: train.train, method, proved } },
+      { onError: refused },
+    )
   return (
     <article className={styles.train}>
       <h3>
@@ -104,7 +138,13 @@ function TrainPower({ train }: { train: Train }) {
         <p>
           Off: {POWER_METHOD_TITLES[done.method as Method]}. Confirmed by {done.who}, {whenShort(done.at)}.{' '}
           {job.partedAt === null && (
-            <Button variant="subtle" size="compact-md" onClick={() => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${done.id}` }, { onError: refused })}>
+            <Button
+              variant="subtle"
+              size="compact-md"
+              onClick={() =>
+                change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${done.id}` }, { onError: refused })
+              }
+            >
               Take that back
             </Button>
           )}
@@ -112,9 +152,23 @@ function TrainPower({ train }: { train: Train }) {
       ) : (
         <>
           <p className={styles.steps}>{care.steps}</p>
-          <NativeSelect label="How it was taken off" value={method} onChange={(e) => setMethod(e.currentTarget.value as Method)} data={POWER_METHODS.map((m) => ({ value: m, label: POWER_METHOD_TITLES[m] }))} />
-          {method === 'run-down' && <p className={styles.steps}>Only where the click can’t be reached: it races. Fingers out; never bend or cut a part worth keeping.</p>}
-          <Checkbox my="sm" label="I tried the square both ways and the great wheel by hand: there is nothing left in it" checked={proved} onChange={(e) => setProved(e.currentTarget.checked)} />
+          <NativeSelect
+            label="How it was taken off"
+            value={method}
+            onChange={(e) => setMethod(e.currentTarget.value as Method)}
+            data={POWER_METHODS.map((m) => ({ value: m, label: POWER_METHOD_TITLES[m] }))}
+          />
+          {method === 'run-down' && (
+            <p className={styles.steps}>
+              Only where the click can’t be reached: it races. Fingers out; never bend or cut a part worth keeping.
+            </p>
+          )}
+          <Checkbox
+            my="sm"
+            label="I tried the square both ways and the great wheel by hand: there is nothing left in it"
+            checked={proved}
+            onChange={(e) => setProved(e.currentTarget.checked)}
+          />
           <Button disabled={!proved} onClick={confirm} loading={change.isPending}>
             The {train.train} train is off, says {benchName() || 'whoever is at the bench'}
           </Button>
@@ -139,7 +193,17 @@ function Override({ jobId, onRefused }: { jobId: string; onRefused: (error: Erro
     <details className={styles.override}>
       <summary>It has to be parted with power on it</summary>
       <p>Rarely right. Say why in writing; it stays in the journal and on this job.</p>
-      <Textarea label="Reason" value={reason} error={wrong} onChange={(e) => { setReason(e.currentTarget.value); setWrong(null) }} autosize minRows={2} />
+      <Textarea
+        label="Reason"
+        value={reason}
+        error={wrong}
+        onChange={(e) => {
+          setReason(e.currentTarget.value)
+          setWrong(null)
+        }}
+        autosize
+        minRows={2}
+      />
       <Button mt="sm" variant="default" onClick={override}>
         Override the gate
       </Button>

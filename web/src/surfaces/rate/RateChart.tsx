@@ -2,32 +2,51 @@ import type { RateEventRow, Reading } from '@treadle/contract'
 import type { RateBook } from '@treadle/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
-import { init, use } from 'echarts/core'
+import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef } from 'react'
 import { chartOption, type ChartColours } from './chartOption.ts'
 import styles from './Rate.module.css'
 
-use([LineChart, ScatterChart, GridComponent, MarkLineComponent, SVGRenderer])
+register([LineChart, ScatterChart, GridComponent, MarkLineComponent, SVGRenderer])
 
 /** The rate book as a chart; its words for those who can't see it stand beside it in the page. */
-export default function RateChart({ book, readings, events, label }: { book: RateBook; readings: Reading[]; events: RateEventRow[]; label: string }) {
+export default function RateChart({
+  book,
+  readings,
+  events,
+  fromMs,
+  label,
+}: {
+  book: RateBook
+  readings: Reading[]
+  events: RateEventRow[]
+  fromMs: number
+  label: string
+}) {
   const box = useRef<HTMLDivElement>(null)
   const scheme = useComputedColorScheme('light')
   useEffect(() => {
     if (!box.current) return
     const chart = init(box.current, undefined, { renderer: 'svg' })
-    const style = getComputedStyle(document.documentElement)
+    const style = getComputedStyle(document.body)
     const colour = (name: string) => style.getPropertyValue(`--${name}`).trim()
-    const colours: ChartColours = { ink: colour('ink'), quiet: colour('quiet'), line: colour('line'), steel: colour('steel'), brass: colour('brass'), verdigris: colour('verdigris') }
-    chart.setOption(chartOption(book, readings, events, colours, style.fontFamily))
+    const colours: ChartColours = {
+      ink: colour('ink'),
+      quiet: colour('quiet'),
+      line: colour('line'),
+      steel: colour('steel'),
+      brass: colour('brass'),
+      verdigris: colour('verdigris'),
+    }
+    chart.setOption(chartOption(book, readings, events, fromMs, colours, style.fontFamily))
     const watcher = new ResizeObserver(() => chart.resize())
     watcher.observe(box.current)
     return () => {
       watcher.disconnect()
       chart.dispose()
     }
-  }, [book, readings, events, scheme])
+  }, [book, readings, events, fromMs, scheme])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
 }

@@ -1,6 +1,18 @@
-import { EVENT_KINDS, EVENT_TITLES, rateBookInput, rateInWords, READING_SIGMAS, READING_WAY_TITLES, READING_WAYS, turnInWords, type RateEventRow, type Reading, type ReadingChange } from '@treadle/contract'
+import {
+  EVENT_KINDS,
+  EVENT_TITLES,
+  rateBookInput,
+  rateInWords,
+  READING_SIGMAS,
+  READING_WAY_TITLES,
+  READING_WAYS,
+  turnInWords,
+  type RateEventRow,
+  type Reading,
+  type ReadingChange,
+} from '@treadle/contract'
 import { errorAtMinuteMark, rateBook, turnFraction, type RateBook } from '@treadle/core'
-import { Button, Group, NativeSelect, NumberInput } from '@mantine/core'
+import { Button, Group, NativeSelect, NumberInput, SegmentedControl } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
@@ -36,13 +48,27 @@ export function RateSurface() {
   const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way']) => {
     const id = uuid()
-    const body = { id, version: 0, at: new Date(at).toISOString(), errorSeconds: Math.round(errorSeconds * 100) / 100, sigmaSeconds: READING_SIGMAS[way], way }
+    const body = {
+      id,
+      version: 0,
+      at: new Date(at).toISOString(),
+      errorSeconds: Math.round(errorSeconds * 100) / 100,
+      sigmaSeconds: READING_SIGMAS[way],
+      way,
+    }
     change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body }, { onError: refused })
     return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` }, { onError: refused })
   }
   const putEvent = (kind: RateEventRow['kind'], turns: number | null = null) => {
     const id = uuid()
-    change.mutate({ method: 'PUT', path: `/jobs/${job.id}/events/${id}`, body: { id, version: 0, at: new Date().toISOString(), kind, turns, note: '' } }, { onError: refused })
+    change.mutate(
+      {
+        method: 'PUT',
+        path: `/jobs/${job.id}/events/${id}`,
+        body: { id, version: 0, at: new Date().toISOString(), kind, turns, note: '' },
+      },
+      { onError: refused },
+    )
     return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/events/${id}` }, { onError: refused })
   }
   usePedalAction({
@@ -50,19 +76,51 @@ export function RateSurface() {
     hint: 'against this computer’s clock',
     press: (atMs) => putReading(atMs, errorAtMinuteMark(atMs / 1000, expectedError(book, readings, atMs)), 'pedal'),
   })
-  const log = [...readings.map((r) => ({ at: r.at, reading: r, event: null })), ...events.map((e) => ({ at: e.at, reading: null, event: e }))].sort((a, b) => b.at.localeCompare(a.at))
-  const headline = book === null ? 'No reading yet' : book.rateSecondsPerDay === null || book.standardError === null ? 'Its rate is not told yet' : capital(rateInWords(book.rateSecondsPerDay, book.standardError))
+  const [span, setSpan] = useState<'recent' | 'all'>('recent')
+  const fromMs = span === 'all' ? 0 : recentFrom(book)
+  const log = [
+    ...readings.map((r) => ({ at: r.at, reading: r, event: null })),
+    ...events.map((e) => ({ at: e.at, reading: null, event: e })),
+  ].sort((a, b) => b.at.localeCompare(a.at))
+  const headline =
+    book === null
+      ? 'No reading yet'
+      : book.rateSecondsPerDay === null || book.standardError === null
+        ? 'Its rate is not told yet'
+        : capital(rateInWords(book.rateSecondsPerDay, book.standardError))
   return (
     <div className={styles.columns}>
       <section>
         <p className={styles.headline} role="status">
           {headline}
         </p>
-        <p className="quiet">{book ? summary(book, readings) : 'Type what the clock is out, or press the pedal as its minute hand crosses a mark. Two readings some hours apart begin to tell its rate.'}</p>
+        <p className="quiet">
+          {book
+            ? summary(book, readings)
+            : 'Type what the clock is out, or press the pedal as its minute hand crosses a mark. Two readings some hours apart begin to tell its rate.'}
+        </p>
         {book && (
           <Suspense fallback={<div className={styles.chart} />}>
-            <RateChart book={book} readings={readings} events={events} label={`Error over time, ${readings.length} readings. ${headline}.`} />
+            <RateChart
+              book={book}
+              readings={readings}
+              events={events}
+              fromMs={fromMs}
+              label={`Error over time, ${readings.length} readings. ${headline}.`}
+            />
           </Suspense>
+        )}
+        {book && book.segments.length > RECENT_SEGMENTS && (
+          <SegmentedControl
+            size="xs"
+            aria-label="How far back"
+            value={span}
+            onChange={(value) => setSpan(value)}
+            data={[
+              { value: 'recent', label: 'the last changes' },
+              { value: 'all', label: 'all readings' },
+            ]}
+          />
         )}
         <NewReading onKeep={putReading} />
         <div className={styles.log} tabIndex={0} role="region" aria-label="Readings and events">
@@ -79,7 +137,15 @@ export function RateSurface() {
                       variant="subtle"
                       size="compact-sm"
                       aria-label={`Take back the entry of ${whenShort(at)}`}
-                      onClick={() => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/${reading ? `readings/${reading.id}` : `events/${event?.id}`}` }, { onError: refused })}
+                      onClick={() =>
+                        change.mutate(
+                          {
+                            method: 'DELETE',
+                            path: `/jobs/${job.id}/${reading ? `readings/${reading.id}` : `events/${event?.id}`}`,
+                          },
+                          { onError: refused },
+                        )
+                      }
                     >
                       take back
                     </Button>
@@ -97,6 +163,14 @@ export function RateSurface() {
       </section>
     </div>
   )
+}
+
+const RECENT_SEGMENTS = 3
+
+/** From where the chart begins: the last few changes, so that the present is not a speck at its end. */
+function recentFrom(book: RateBook | null): number {
+  const first = book?.segments.at(-RECENT_SEGMENTS)
+  return first ? first.fromS * 1000 : 0
 }
 
 function expectedError(book: RateBook | null, readings: Reading[], atMs: number): number {
@@ -126,9 +200,19 @@ function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) 
             <div>
               <p className={styles.fraction}>{turnFraction(book.suggestedTurns)} turn</p>
               <p className="quiet">
-                {book.suggestedTurns.toFixed(2)} ± {(book.suggestedTurnsStandardError ?? 0).toFixed(2)}, to the nearest eighth you can see. Seen from below; {book.move === 'raise' ? 'the bob goes up' : 'the bob goes down: lower is slower'}.
+                {book.suggestedTurns.toFixed(2)} ± {(book.suggestedTurnsStandardError ?? 0).toFixed(2)}, to the nearest
+                eighth you can see. Seen from below;{' '}
+                {book.move === 'raise' ? 'the bob goes up' : 'the bob goes down: lower is slower'}.
               </p>
-              <Button variant="default" mt="xs" onClick={() => onTurned((book.move === 'raise' ? 1 : -1) * (Math.round(book.suggestedTurns * 8) / 8 || book.suggestedTurns))}>
+              <Button
+                variant="default"
+                mt="xs"
+                onClick={() =>
+                  onTurned(
+                    (book.move === 'raise' ? 1 : -1) * (Math.round(book.suggestedTurns * 8) / 8 || book.suggestedTurns),
+                  )
+                }
+              >
                 Done, {turnFraction(book.suggestedTurns)} turned
               </Button>
             </div>
@@ -140,11 +224,15 @@ function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) 
       {book.secondsPerDayPerTurn !== null && book.perTurnStandardError !== null && (
         <p className={styles.rule}>
           <b>
-            This clock gains {book.secondsPerDayPerTurn.toFixed(0)} ± {book.perTurnStandardError.toFixed(book.perTurnStandardError < 1 ? 1 : 0)} s a day for a whole turn.
+            This clock gains {book.secondsPerDayPerTurn.toFixed(book.perTurnStandardError < 1 ? 1 : 0)} ±{' '}
+            {book.perTurnStandardError.toFixed(book.perTurnStandardError < 1 ? 1 : 0)} s a day for a whole turn.
           </b>
           <br />
-          {book.priorSecondsPerDayPerTurn !== null && `By its thread and length it should be ${book.priorSecondsPerDayPerTurn.toFixed(1)}. `}
-          {book.turnsLearntFrom === 0 ? 'No turn has taught more yet.' : `${book.turnsLearntFrom} ${book.turnsLearntFrom === 1 ? 'turn has' : 'turns have'} taught the rest.`}
+          {book.priorSecondsPerDayPerTurn !== null &&
+            `By its thread and length it should be ${book.priorSecondsPerDayPerTurn.toFixed(1)}. `}
+          {book.turnsLearntFrom === 0
+            ? 'No turn has taught more yet.'
+            : `${book.turnsLearntFrom} ${book.turnsLearntFrom === 1 ? 'turn has' : 'turns have'} taught the rest.`}
         </p>
       )}
       {next !== null && (
@@ -156,8 +244,9 @@ function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) 
       )}
       <details className={styles.rule}>
         <summary>Show the reckoning</summary>
-        Straight lines are fitted to the readings between one change and the next, each reading weighed by how good it is. Between turns of the nut the lines differ by the turns times one figure, which begins as 43,200 × pitch / length. A turn is
-        proposed only when the rate stands two standard errors from nought. Lower is slower.
+        Straight lines are fitted to the readings between one change and the next, each reading weighed by how good it
+        is. Between turns of the nut the lines differ by the turns times one figure, which begins as 43,200 × pitch /
+        length. A turn is proposed only when the rate stands two standard errors from nought. Lower is slower.
       </details>
     </>
   )
@@ -191,8 +280,24 @@ function NewReading({ onKeep }: { onKeep: (at: number, error: number, way: Readi
       }}
     >
       <Group align="end" my="sm">
-        <NumberInput label="The clock is ahead by, s" description="− when it is behind" hideControls w="13rem" value={error} error={wrong} onChange={(v) => { setError(v); setWrong(null) }} />
-        <NativeSelect label="Read" value={way} onChange={(e) => setWay(e.currentTarget.value as 'eye')} data={READING_WAYS.map((w) => ({ value: w, label: READING_WAY_TITLES[w] }))} />
+        <NumberInput
+          label="The clock is ahead by, s"
+          description="− when it is behind"
+          hideControls
+          w="13rem"
+          value={error}
+          error={wrong}
+          onChange={(v) => {
+            setError(v)
+            setWrong(null)
+          }}
+        />
+        <NativeSelect
+          label="Read"
+          value={way}
+          onChange={(e) => setWay(e.currentTarget.value as 'eye')}
+          data={READING_WAYS.map((w) => ({ value: w, label: READING_WAY_TITLES[w] }))}
+        />
         <Button type="submit" variant="default">
           Keep this reading
         </Button>
@@ -210,9 +315,20 @@ function Did({ onEvent }: { onEvent: (kind: RateEventRow['kind'], turns?: number
     <div className={styles.rule}>
       <h3>What you did</h3>
       <Group align="end" mt="xs">
-        <NativeSelect label="Event" value={kind} onChange={(e) => setKind(e.currentTarget.value as 'nut')} data={EVENT_KINDS.map((k) => ({ value: k, label: EVENT_TITLES[k] }))} />
-        {kind === 'nut' && <NumberInput label="Turns, + raises" w="8rem" step={0.125} value={turns} onChange={setTurns} />}
-        <Button variant="default" disabled={kind === 'nut' && (turns === '' || !amount)} onClick={() => onEvent(kind, kind === 'nut' ? amount : null)}>
+        <NativeSelect
+          label="Event"
+          value={kind}
+          onChange={(e) => setKind(e.currentTarget.value as 'nut')}
+          data={EVENT_KINDS.map((k) => ({ value: k, label: EVENT_TITLES[k] }))}
+        />
+        {kind === 'nut' && (
+          <NumberInput label="Turns, + raises" w="8rem" step={0.125} value={turns} onChange={setTurns} />
+        )}
+        <Button
+          variant="default"
+          disabled={kind === 'nut' && (turns === '' || !amount)}
+          onClick={() => onEvent(kind, kind === 'nut' ? amount : null)}
+        >
           Write it down
         </Button>
       </Group>
@@ -221,7 +337,10 @@ function Did({ onEvent }: { onEvent: (kind: RateEventRow['kind'], turns?: number
 }
 
 function eventWords({ kind, turns, note }: RateEventRow): string {
-  const what = kind === 'nut' && turns !== null ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn` : EVENT_TITLES[kind]
+  const what =
+    kind === 'nut' && turns !== null
+      ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
+      : EVENT_TITLES[kind]
   return note === '' ? what : `${what}: ${note}`
 }
 

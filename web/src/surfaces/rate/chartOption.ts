@@ -14,11 +14,21 @@ export interface ChartColours {
 }
 
 /** Error over time: readings, fitted segment lines with their bands, events, and where it goes from here. */
-export function chartOption(book: RateBook, readings: Reading[], events: RateEventRow[], colours: ChartColours, font: string): EChartsCoreOption {
+export function chartOption(
+  book: RateBook,
+  all: Reading[],
+  happened: RateEventRow[],
+  fromMs: number,
+  colours: ChartColours,
+  font: string,
+): EChartsCoreOption {
+  const readings = all.filter((r) => Date.parse(r.at) >= fromMs)
+  const events = happened.filter((e) => Date.parse(e.at) >= fromMs)
   const last = readings.at(-1)
   const text = { color: colours.quiet, fontFamily: font, fontSize: 14 }
   const series: object[] = []
   for (const s of book.segments) {
+    if (s.fromS * 1000 < fromMs) continue
     if (s.rateSecondsPerDay === null || s.standardError === null) continue
     const [rate, spread] = [s.rateSecondsPerDay, s.standardError]
     const steps = Array.from({ length: 13 }, (_, i) => s.fromS + ((s.toS - s.fromS) * i) / 12)
@@ -28,8 +38,20 @@ export function chartOption(book: RateBook, readings: Reading[], events: RateEve
     const plain = { type: 'line', silent: true, symbol: 'none', animation: false, stack, stackStrategy: 'all' }
     series.push(
       { ...plain, lineStyle: { opacity: 0 }, data: steps.map((t) => [t * 1000, at(t) - band(t)]) },
-      { ...plain, lineStyle: { opacity: 0 }, areaStyle: { color: colours.steel, opacity: 0.16 }, data: steps.map((t) => [t * 1000, 2 * band(t)]) },
-      { type: 'line', silent: true, symbol: 'none', animation: false, lineStyle: { color: colours.steel, width: 2.5 }, data: steps.map((t) => [t * 1000, at(t)]) },
+      {
+        ...plain,
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: colours.steel, opacity: 0.16 },
+        data: steps.map((t) => [t * 1000, 2 * band(t)]),
+      },
+      {
+        type: 'line',
+        silent: true,
+        symbol: 'none',
+        animation: false,
+        lineStyle: { color: colours.steel, width: 2.5 },
+        data: steps.map((t) => [t * 1000, at(t)]),
+      },
     )
   }
   if (last && book.rateSecondsPerDay !== null) {
@@ -42,7 +64,14 @@ export function chartOption(book: RateBook, readings: Reading[], events: RateEve
       symbol: 'none',
       animation: false,
       lineStyle: { color: colour, type: dash, width: 2 },
-      endLabel: { show: true, formatter: label, color: colour, fontFamily: font, fontSize: 14, offset: [-92, place === 'above' ? -14 : 14] },
+      endLabel: {
+        show: true,
+        formatter: label,
+        color: colour,
+        fontFamily: font,
+        fontSize: 14,
+        offset: [-92, place === 'above' ? -14 : 14],
+      },
       data: [
         [from, last.errorSeconds],
         [to, last.errorSeconds + rate * span],
@@ -50,7 +79,8 @@ export function chartOption(book: RateBook, readings: Reading[], events: RateEve
     })
     const down = book.rateSecondsPerDay < 0
     series.push(going(book.rateSecondsPerDay, colours.steel, 'dotted', 'if left alone', down ? 'below' : 'above'))
-    if (book.advice === 'turn') series.push(going(0, colours.verdigris, 'dashed', 'after the turn', down ? 'above' : 'below'))
+    if (book.advice === 'turn')
+      series.push(going(0, colours.verdigris, 'dashed', 'after the turn', down ? 'above' : 'below'))
   }
   series.push({
     type: 'scatter',
@@ -65,14 +95,32 @@ export function chartOption(book: RateBook, readings: Reading[], events: RateEve
       label: { color: colours.brass, fontFamily: font, fontSize: 13, rotate: 0 },
       data: events
         .filter((e) => e.kind !== 'winding')
-        .map((e) => ({ xAxis: Date.parse(e.at), label: { formatter: e.kind === 'nut' && e.turns !== null ? `${e.turns > 0 ? '↑' : '↓'}${turnFraction(e.turns)}` : EVENT_TITLES[e.kind] } })),
+        .map((e) => ({
+          xAxis: Date.parse(e.at),
+          label: {
+            formatter:
+              e.kind === 'nut' && e.turns !== null
+                ? `${e.turns > 0 ? '↑' : '↓'}${turnFraction(e.turns)}`
+                : EVENT_TITLES[e.kind],
+          },
+        })),
     },
   })
   return {
     textStyle: { fontFamily: font },
     grid: { left: 64, right: 24, top: 30, bottom: 34 },
-    xAxis: { type: 'time', axisLabel: text, axisLine: { lineStyle: { color: colours.line } }, splitLine: { show: false } },
-    yAxis: { type: 'value', scale: true, axisLabel: { ...text, formatter: (v: number) => `${v < 0 ? '−' : ''}${Math.abs(v)} s` }, splitLine: { lineStyle: { color: colours.line } } },
+    xAxis: {
+      type: 'time',
+      axisLabel: { ...text, hideOverlap: true, formatter: '{d} {MMM}' },
+      axisLine: { lineStyle: { color: colours.line } },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value',
+      scale: true,
+      axisLabel: { ...text, formatter: (v: number) => `${v < 0 ? '−' : ''}${Math.abs(v)} s` },
+      splitLine: { lineStyle: { color: colours.line } },
+    },
     series,
   }
 }

@@ -1,0 +1,50 @@
+import { expect, test } from 'vitest'
+import { beatIntervals, checkPracticeClock, DEFAULT_PRACTICE_CLOCK, hear, PowerTrack, PracticeSound, seededRandom, type PracticeClock } from '../src/index.ts'
+
+const RATE = 32_000
+
+function heard(clock: PracticeClock, seconds = 30) {
+  const track = new PowerTrack(RATE)
+  track.push(new PracticeSound(clock, RATE).next(RATE * seconds))
+  const result = hear(track.bins, track.binS, { beatsPerHour: clock.beatsPerHour })
+  if (!result.heard) throw new Error(result.sentence)
+  return result
+}
+
+test.each([
+  [7200, 5, 2, 0.5],
+  [3600, 2, 1, -0.1],
+  [9000, 5, 2.4, 0],
+  [18_000, 8, 3, 1.5],
+])('its beat and rate are those it was set to: %d', (beatsPerHour, semiArcDeg, releaseDeg, offsetDeg) => {
+  const clock = { ...DEFAULT_PRACTICE_CLOCK, beatsPerHour, semiArcDeg, releaseDeg, offsetDeg, rateSecondsPerDay: 25 }
+  const result = heard(clock)
+  const { rightToLeftMs, leftToRightMs } = beatIntervals(beatsPerHour * (1 + 25 / 86_400), semiArcDeg, releaseDeg, offsetDeg)
+  expect(Math.abs(result.outOfBeatMs - Math.abs(rightToLeftMs - leftToRightMs) / 2)).toBeLessThan(0.3)
+  expect(Math.abs(result.rateSecondsPerDay - 25)).toBeLessThan(Math.max(0.6, 3 * result.rateStandardError))
+})
+
+test('sounds the same however it is cut into blocks', () => {
+  const whole = new PracticeSound(DEFAULT_PRACTICE_CLOCK, RATE).next(RATE)
+  const sound = new PracticeSound(DEFAULT_PRACTICE_CLOCK, RATE)
+  const cut = [1000, 1, 14_999, 16_000].flatMap((n) => Array.from(sound.next(n)))
+  expect(Math.max(...cut.map((v, i) => Math.abs(v - whole[i]!)))).toBeLessThan(1e-6)
+})
+
+test('a clock that would stand still is refused', () => {
+  expect(() => checkPracticeClock({ ...DEFAULT_PRACTICE_CLOCK, releaseDeg: 6 })).toThrow(/releaseDeg/)
+  expect(() => checkPracticeClock({ ...DEFAULT_PRACTICE_CLOCK, offsetDeg: 3.5 })).toThrow(/offsetDeg/)
+  expect(() => checkPracticeClock({ ...DEFAULT_PRACTICE_CLOCK, beatsPerHour: 100 })).toThrow(/beatsPerHour/)
+})
+
+test('chance from a seed is uniform, normal, and the same again', () => {
+  const one = seededRandom(5)
+  const draws = Array.from({ length: 20_000 }, () => one.normal())
+  const mean = draws.reduce((a, b) => a + b, 0) / draws.length
+  const spread = Math.sqrt(draws.reduce((a, b) => a + (b - mean) ** 2, 0) / draws.length)
+  // Four standard errors: 4/√20000 and 4/√40000.
+  expect(Math.abs(mean)).toBeLessThan(0.029)
+  expect(Math.abs(spread - 1)).toBeLessThan(0.02)
+  expect(seededRandom(5).normal()).toBe(draws[0])
+  expect(seededRandom(6).normal()).not.toBe(draws[0])
+})

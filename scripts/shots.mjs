@@ -1,0 +1,86 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { CHROMIUM_FLAGS, ensureChromium } from './lib/chromium.mjs'
+import { ensureModules } from './lib/modules.mjs'
+import { ROOT } from './lib/root.mjs'
+
+ensureModules()
+const { chromium } = await import('@playwright/test')
+const base = process.env.TREADLE_URL ?? 'http://127.0.0.1:4173'
+const only = process.argv[2]
+const folder = process.argv[3] ?? join(ROOT, 'docs', 'screenshots')
+const theme = process.env.THEME
+const width = Number(process.env.WIDTH ?? 1280)
+mkdirSync(folder, { recursive: true })
+
+const bench = await (await fetch(`${base}/api/bench`)).json()
+const job = (name) => {
+  const tag = bench.tags.find((t) => t.clock.name === name)
+  if (!tag) throw new Error(`The demo has no ${name}: start it with npm start on an unused workshop.`)
+  return `/jobs/${tag.job.id}`
+}
+const SHOTS = [
+  ['bench', '/', 'light'],
+  ['take-in', '/take-in', 'light'],
+  ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
+  ['power', `${job('Chapel tower clock')}/power`, 'dark'],
+  [
+    'holes',
+    `${job('Round-top drum clock')}/holes`,
+    'light',
+    async (page) => page.getByRole('button', { name: /Third arbor, back/ }).click(),
+  ],
+  ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
+  ['rate', `${job('Harbour regulator')}/rate`, 'light'],
+  ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
+  ['journal', `${job('Long café clock')}/journal`, 'light'],
+  ['clocks', '/clocks', 'light'],
+  ['reckoner', '/reckoner/beat.offset', 'light'],
+  ['practice', '/practice', 'light', practise],
+  ['drawers', '/drawers', 'light'],
+  ['settings', '/settings', 'dark'],
+]
+
+/** Hears a kept listening again and says which side is which, so that the swing is drawn. */
+async function listenAgain(page) {
+  await page.getByRole('button', { name: 'hear again' }).last().click()
+  await page.getByText(/ms out of beat/).waitFor()
+  await page
+    .getByText(/first tick (left|right)/)
+    .first()
+    .click()
+}
+
+async function practise(page) {
+  await page.getByRole('button', { name: 'Set it going' }).click()
+  await page
+    .getByText(/ms out/)
+    .first()
+    .waitFor({ timeout: 15_000 })
+  await page.getByText('first tick right').click()
+}
+
+const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
+try {
+  for (const [name, path, usual, prepare] of SHOTS) {
+    if (only && only !== 'all' && !only.split(',').includes(name)) continue
+    const context = await browser.newContext({
+      viewport: { width, height: 800 },
+      colorScheme: theme ?? usual,
+      reducedMotion: 'reduce',
+    })
+    const page = await context.newPage()
+    page.on('console', (message) => message.type() === 'error' && console.error(`${name}: ${message.text()}`))
+    page.on('pageerror', (error) => console.error(`${name}: ${error.message}`))
+    await page.goto(base + path)
+    await page.getByRole('heading').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    await prepare?.(page)
+    await page.evaluate('document.fonts.ready')
+    await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
+    console.log(join(folder, `${name}.png`))
+    await context.close()
+  }
+} finally {
+  await browser.close()
+}
