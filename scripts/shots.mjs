@@ -28,7 +28,7 @@ const SHOTS = [
     'holes',
     `${job('Round-top drum clock')}/holes`,
     'light',
-    async (page) => page.getByRole('button', { name: /Third arbor, back/ }).click(),
+    async (page) => page.getByRole('button', { name: /Hole \d+: going train, Third arbor, back/ }).click(),
   ],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],

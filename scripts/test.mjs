@@ -41,7 +41,13 @@ async function checks() {
   await check('types', [bin('typescript/bin/tsc'), '--build'])
   await check('layers', [
     bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-    '--config', '.dependency-cruiser.cjs', 'core', 'contract', 'server', 'web', 'demo',
+    '--config',
+    '.dependency-cruiser.cjs',
+    'core',
+    'contract',
+    'server',
+    'web',
+    'demo',
   ])
   await check('unused code', [bin('knip/bin/knip.js')])
 }
@@ -60,7 +66,15 @@ async function vitest(project, environment) {
   const report = join(results, `${project}.json`)
   const { status } = await watch(
     process.execPath,
-    [bin('vitest/vitest.mjs'), 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+    [
+      bin('vitest/vitest.mjs'),
+      'run',
+      '--project',
+      project,
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+    ],
     { env: { ...process.env, ...environment } },
   )
   count(report, status, (r) => [r.numPassedTests, r.numFailedTests])
@@ -74,9 +88,13 @@ async function endToEnd(environment) {
   buildPages()
   const server = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
   const report = join(results, 'e2e.json')
-  const { status } = await watch(process.execPath, [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'], {
-    env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
-  })
+  const { status } = await watch(
+    process.execPath,
+    [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'],
+    {
+      env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    },
+  )
   count(report, status, (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky])
 }
 

@@ -1,7 +1,10 @@
-import { array, boolean, date, number, object, string, type InferType, type ObjectShape } from 'yup'
+import { array, boolean, number, object, string, type InferType, type ObjectShape } from 'yup'
 
 /** An id made by whoever makes the row: a UUID, so that a repeated request makes one row. */
-export const id = () => string().uuid().required()
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+export const id = () => string().required().matches(UUID, '${path} must be a UUID')
+/** The id of another row, or none. */
+export const idOrNone = () => string().matches(UUID, '${path} must be a UUID').nullable().defined()
 /** The version a change was made on; 0 makes a new row. */
 export const version = () => number().integer().min(0).required()
 export const line = (most = 200) => string().max(most)
@@ -32,5 +35,5 @@ export const measured = (low: number, high: number) =>
 /** An object that refuses fields it does not know. */
 export const only = <S extends ObjectShape>(shape: S) => object(shape).noUnknown().required()
 
-export { array, boolean, date, number, object, string }
+export { array, boolean, number, string }
 export type { InferType }

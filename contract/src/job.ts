@@ -1,6 +1,18 @@
 import { BAY_NAMES, GATE_NAMES, type Bay, type Gate, type Owed } from '@treadle/core'
 import { type Clock, NewClock, Owner } from './clock.ts'
-import { array, boolean, day, id, only, requiredLine, string, text, version, type InferType } from './fields.ts'
+import {
+  array,
+  boolean,
+  day,
+  id,
+  idOrNone,
+  only,
+  requiredLine,
+  string,
+  text,
+  version,
+  type InferType,
+} from './fields.ts'
 import type { Hole } from './hole.ts'
 import type { ListeningSummary } from './listening.ts'
 import type { RateEventRow, Reading } from './rate.ts'
@@ -66,7 +78,7 @@ export type GateOverride = InferType<typeof GateOverride>
 export const JournalNote = only({
   id: id(),
   text: text(2000).trim().min(1).required().label('Note'),
-  corrects: string().uuid().nullable().defined(),
+  corrects: idOrNone(),
 })
 export type JournalNote = InferType<typeof JournalNote>
 

@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { beatByEar, beatIntervals, beatOffset, beatRemedy, DEFAULT_BEAT_TOLERANCE, FieldError, gradeBeat, sideOfFirst, twoReadings } from '../src/index.ts'
+import {
+  beatByEar,
+  beatIntervals,
+  beatOffset,
+  beatRemedy,
+  DEFAULT_BEAT_TOLERANCE,
+  FieldError,
+  gradeBeat,
+  sideOfFirst,
+  twoReadings,
+} from '../src/index.ts'
 import { walkedIntervals } from './simulatedPendulum.ts'
 
 describe('intervals and offset', () => {
@@ -14,7 +24,11 @@ describe('intervals and offset', () => {
   })
 
   test('are those of a swing walked along step by step', () => {
-    for (const [arc, release, offset] of [[5, 2, 0.5], [3, 1.2, -0.9], [12, 4, 3]] as const) {
+    for (const [arc, release, offset] of [
+      [5, 2, 0.5],
+      [3, 1.2, -0.9],
+      [12, 4, 3],
+    ] as const) {
       const walked = walkedIntervals(1, arc, release, offset)
       const reckoned = beatIntervals(7200, arc, release, offset)
       expect(reckoned.rightToLeftMs).toBeCloseTo(walked.rightToLeftMs, 3)
@@ -66,7 +80,10 @@ describe('remedy', () => {
   test('is its own mirror image', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.01, max: 5, noNaN: true }), (offset) => {
-        const [right, left] = [beatRemedy(offset, { crutchLengthMm: 100 }), beatRemedy(-offset, { crutchLengthMm: 100 })]
+        const [right, left] = [
+          beatRemedy(offset, { crutchLengthMm: 100 }),
+          beatRemedy(-offset, { crutchLengthMm: 100 }),
+        ]
         expect(left.crutchBendMm).toBe(right.crutchBendMm)
         expect([right.crutchBendToward, left.crutchBendToward]).toEqual(['left', 'right'])
       }),

@@ -129,6 +129,16 @@ test('a thou is 25.4 micrometres, exactly', () => {
 
 test('holes are bushed train by train, a plate at a time, great wheel up', () => {
   const place = (train: string, plate: 'front' | 'back', arborIndex: number) => ({ train, plate, arborIndex })
-  const list = [place('strike', 'front', 0), place('going', 'back', 0), place('going', 'front', 3), place('going', 'front', 0)]
-  expect(list.sort(byWorkingOrder)).toEqual([place('going', 'front', 0), place('going', 'front', 3), place('going', 'back', 0), place('strike', 'front', 0)])
+  const list = [
+    place('strike', 'front', 0),
+    place('going', 'back', 0),
+    place('going', 'front', 3),
+    place('going', 'front', 0),
+  ]
+  expect(list.sort(byWorkingOrder)).toEqual([
+    place('going', 'front', 0),
+    place('going', 'front', 3),
+    place('going', 'back', 0),
+    place('strike', 'front', 0),
+  ])
 })

@@ -1,5 +1,14 @@
 import { describe, expect, test } from 'vitest'
-import { hear, hearWav, encodeWav, nearestUsualCount, PowerTrack, type Hearing, type ListenOptions, type NothingHeard } from '../src/index.ts'
+import {
+  hear,
+  hearWav,
+  encodeWav,
+  nearestUsualCount,
+  PowerTrack,
+  type Hearing,
+  type ListenOptions,
+  type NothingHeard,
+} from '../src/index.ts'
 import { clockSound, random, type ClockSound, type MadeSound } from './clockSound.ts'
 
 function listen(sound: MadeSound, options: ListenOptions = {}): Hearing | NothingHeard {
@@ -30,16 +39,19 @@ function errors(clock: ClockSound, result: Hearing) {
 
 describe('a minute of clean sound', () => {
   // What the craft asks: beat within 0.3 ms, rate within 0.6 s a day, beats an hour within 3 in 100,000, unaided.
-  test.each([2400, 3600, 4800, 5400, 7200, 9000, 10_800, 14_400, 18_000])('%d beats an hour, a little off', (beatsPerHour) => {
-    const clock = { beatsPerHour, rateSecondsPerDay: 37, unevenMs: 9, seed: beatsPerHour }
-    const result = heard(clock)
-    expect(errors(clock, result).beatMs).toBeLessThan(0.3)
-    expect(errors(clock, result).rate).toBeLessThan(0.6)
-    expect(result.nominalBeatsPerHour).toBe(beatsPerHour)
-    expect(result.beatsHeard / result.beatsExpected).toBeGreaterThan(0.95)
-    expect(result.scatterMs).toBeGreaterThan(0.1)
-    expect(result.scatterMs).toBeLessThan(0.22)
-  })
+  test.each([2400, 3600, 4800, 5400, 7200, 9000, 10_800, 14_400, 18_000])(
+    '%d beats an hour, a little off',
+    (beatsPerHour) => {
+      const clock = { beatsPerHour, rateSecondsPerDay: 37, unevenMs: 9, seed: beatsPerHour }
+      const result = heard(clock)
+      expect(errors(clock, result).beatMs).toBeLessThan(0.3)
+      expect(errors(clock, result).rate).toBeLessThan(0.6)
+      expect(result.nominalBeatsPerHour).toBe(beatsPerHour)
+      expect(result.beatsHeard / result.beatsExpected).toBeGreaterThan(0.95)
+      expect(result.scatterMs).toBeGreaterThan(0.1)
+      expect(result.scatterMs).toBeLessThan(0.22)
+    },
+  )
 
   test.each([2400, 3600, 7200, 18_000])('a split of 70 to 30 at %d is neither halved nor doubled', (beatsPerHour) => {
     const clock = { beatsPerHour, unevenMs: (0.4 * 3.6e6) / beatsPerHour, seed: 5 }
@@ -80,7 +92,16 @@ describe('rooms and recorders', () => {
 
   test('slips of the recorder are bridged, counted, and kept out of beat and rate', () => {
     for (const beatsPerHour of [3600, 7200, 18_000]) {
-      const clock = { beatsPerHour, unevenMs: 5, seed: 8, slips: [{ atS: 13, ms: 10 }, { atS: 31, ms: -20 }, { atS: 46, ms: 10 }] }
+      const clock = {
+        beatsPerHour,
+        unevenMs: 5,
+        seed: 8,
+        slips: [
+          { atS: 13, ms: 10 },
+          { atS: 31, ms: -20 },
+          { atS: 46, ms: 10 },
+        ],
+      }
       const result = heard(clock)
       expect(result.slips).toBe(3)
       expect(result.slipsFound.map((s) => Math.round(s.stepMs))).toEqual([10, -20, 10])

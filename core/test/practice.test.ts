@@ -1,5 +1,14 @@
 import { expect, test } from 'vitest'
-import { beatIntervals, checkPracticeClock, DEFAULT_PRACTICE_CLOCK, hear, PowerTrack, PracticeSound, seededRandom, type PracticeClock } from '../src/index.ts'
+import {
+  beatIntervals,
+  checkPracticeClock,
+  DEFAULT_PRACTICE_CLOCK,
+  hear,
+  PowerTrack,
+  PracticeSound,
+  seededRandom,
+  type PracticeClock,
+} from '../src/index.ts'
 
 const RATE = 32_000
 
@@ -19,7 +28,12 @@ test.each([
 ])('its beat and rate are those it was set to: %d', (beatsPerHour, semiArcDeg, releaseDeg, offsetDeg) => {
   const clock = { ...DEFAULT_PRACTICE_CLOCK, beatsPerHour, semiArcDeg, releaseDeg, offsetDeg, rateSecondsPerDay: 25 }
   const result = heard(clock)
-  const { rightToLeftMs, leftToRightMs } = beatIntervals(beatsPerHour * (1 + 25 / 86_400), semiArcDeg, releaseDeg, offsetDeg)
+  const { rightToLeftMs, leftToRightMs } = beatIntervals(
+    beatsPerHour * (1 + 25 / 86_400),
+    semiArcDeg,
+    releaseDeg,
+    offsetDeg,
+  )
   expect(Math.abs(result.outOfBeatMs - Math.abs(rightToLeftMs - leftToRightMs) / 2)).toBeLessThan(0.3)
   expect(Math.abs(result.rateSecondsPerDay - 25)).toBeLessThan(Math.max(0.6, 3 * result.rateStandardError))
 })

@@ -63,13 +63,18 @@ test('the truth lies within two of its standard errors about 95 times in a hundr
 })
 
 test('the hands set right shift the error and not the rate', () => {
-  const log = (shift: number): RateReading[] => [0, 1, 2, 3, 4, 5].map((day) => ({ atS: at(day), errorS: -9 * day + (day > 2.5 ? shift : 0), sigmaS: 0.5 }))
+  const log = (shift: number): RateReading[] =>
+    [0, 1, 2, 3, 4, 5].map((day) => ({ atS: at(day), errorS: -9 * day + (day > 2.5 ? shift : 0), sigmaS: 0.5 }))
   const told = rateBook({ readings: log(25), events: [{ atS: at(2.5), kind: 'hands' }] })
   expect(told.rateSecondsPerDay).toBeCloseTo(-9, 6)
 })
 
 test('hands set without a word, beside a turn of the nut, are noticed', () => {
-  const log = [0, 1, 2, 3, 4, 5, 6, 7].map((day) => ({ atS: at(day), errorS: day < 3.5 ? -20 * day : 100 - 5 * (day - 3.5), sigmaS: 0.5 }))
+  const log = [0, 1, 2, 3, 4, 5, 6, 7].map((day) => ({
+    atS: at(day),
+    errorS: day < 3.5 ? -20 * day : 100 - 5 * (day - 3.5),
+    sigmaS: 0.5,
+  }))
   const book = rateBook({ readings: log, events: [{ atS: at(3.5), kind: 'nut', turns: 0.5 }] })
   expect(book.rateSecondsPerDay).toBeCloseTo(-5, 1)
   expect(book.secondsPerDayPerTurn).toBeCloseTo(30, 0)
@@ -84,32 +89,64 @@ test('anything else that changes the clock begins anew', () => {
 
 describe('what it does not propose', () => {
   test('a turn that the readings can’t tell from chance', () => {
-    const book = rateBook({ readings: [{ atS: at(0), errorS: 0 }, { atS: at(0.5), errorS: -1 }], events: [], pitchMm: 0.8, lengthMm: 994 })
+    const book = rateBook({
+      readings: [
+        { atS: at(0), errorS: 0 },
+        { atS: at(0.5), errorS: -1 },
+      ],
+      events: [],
+      pitchMm: 0.8,
+      lengthMm: 994,
+    })
     expect(book.advice).toBe('not-told-from-zero')
     expect(book.suggestedTurns).toBe(0)
     expect(book.move).toBeNull()
   })
 
   test('a turn within the tolerance', () => {
-    const book = rateBook({ readings: [0, 5, 10].map((d) => ({ atS: at(d), errorS: 3 * d, sigmaS: 0.5 })), events: [], pitchMm: 0.8, lengthMm: 994, toleranceSecondsPerDay: 5 })
+    const book = rateBook({
+      readings: [0, 5, 10].map((d) => ({ atS: at(d), errorS: 3 * d, sigmaS: 0.5 })),
+      events: [],
+      pitchMm: 0.8,
+      lengthMm: 994,
+      toleranceSecondsPerDay: 5,
+    })
     expect(book.advice).toBe('within-tolerance')
   })
 
   test('a turn of a nut that nobody knows', () => {
-    expect(rateBook({ readings: [0, 5].map((d) => ({ atS: at(d), errorS: 9 * d })), events: [] }).advice).toBe('nut-unknown')
+    expect(rateBook({ readings: [0, 5].map((d) => ({ atS: at(d), errorS: 9 * d })), events: [] }).advice).toBe(
+      'nut-unknown',
+    )
   })
 })
 
 describe('conditioning', () => {
   test('two readings that differ in the ninth digit', () => {
-    const book = rateBook({ readings: [{ atS: 1.78e9, errorS: 123_456.789 }, { atS: 1.78e9 + 0.001, errorS: 123_456.7891 }], events: [], pitchMm: 0.8, lengthMm: 994 })
+    const book = rateBook({
+      readings: [
+        { atS: 1.78e9, errorS: 123_456.789 },
+        { atS: 1.78e9 + 0.001, errorS: 123_456.7891 },
+      ],
+      events: [],
+      pitchMm: 0.8,
+      lengthMm: 994,
+    })
     expect(Number.isFinite(book.rateSecondsPerDay)).toBe(true)
     expect(book.standardError).toBeGreaterThan(1e7)
     expect(book.suggestedTurns).toBe(0)
   })
 
   test('two at the very same moment tell no rate', () => {
-    expect(rateBook({ readings: [{ atS: 5, errorS: 1 }, { atS: 5, errorS: 2 }], events: [] }).rateSecondsPerDay).toBeNull()
+    expect(
+      rateBook({
+        readings: [
+          { atS: 5, errorS: 1 },
+          { atS: 5, errorS: 2 },
+        ],
+        events: [],
+      }).rateSecondsPerDay,
+    ).toBeNull()
   })
 
   test('moving the whole book in time and error changes nothing', () => {
@@ -127,13 +164,24 @@ describe('conditioning', () => {
   })
 
   test('a reading that is no number is refused by its place', () => {
-    expect(() => rateBook({ readings: [{ atS: 0, errorS: 0 }, { atS: Number.NaN, errorS: 0 }], events: [] })).toThrow(/readings\[1\]\.at/)
+    expect(() =>
+      rateBook({
+        readings: [
+          { atS: 0, errorS: 0 },
+          { atS: Number.NaN, errorS: 0 },
+        ],
+        events: [],
+      }),
+    ).toThrow(/readings\[1\]\.at/)
   })
 })
 
 describe('the next reading', () => {
   test('brings the rate to a second a day, and no sooner', () => {
-    const log = [{ atS: at(0), errorS: 0, sigmaS: 0.5 }, { atS: at(0.1), errorS: 0.3, sigmaS: 0.5 }]
+    const log = [
+      { atS: at(0), errorS: 0, sigmaS: 0.5 },
+      { atS: at(0.1), errorS: 0.3, sigmaS: 0.5 },
+    ]
     const next = rateBook({ readings: log, events: [] }).nextReadingAtS!
     // Three readings at 0, 0.1 and x days: Σ(x−x̄)²/σ² = 1 by the closed form.
     const x = (next - at(0)) / DAY
@@ -143,7 +191,9 @@ describe('the next reading', () => {
 
   test('comes soon after a change, and within a week at the latest', () => {
     const log = [0, 1, 2].map((d) => ({ atS: at(d), errorS: -9 * d }))
-    expect(rateBook({ readings: log, events: [{ atS: at(2.5), kind: 'nut', turns: 0.25 }] }).nextReadingAtS).toBe(at(2.5) + 1800)
+    expect(rateBook({ readings: log, events: [{ atS: at(2.5), kind: 'nut', turns: 0.25 }] }).nextReadingAtS).toBe(
+      at(2.5) + 1800,
+    )
     const poor = rateBook({ readings: [{ atS: at(0), errorS: 0, sigmaS: 60 }], events: [] })
     expect(poor.nextReadingAtS! - at(0)).toBeLessThanOrEqual(7 * DAY)
   })

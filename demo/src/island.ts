@@ -43,7 +43,7 @@ const OWNERS = {
 
 const clock = (key: string, rest: Omit<NewClock, 'id'>): NewClock => ({ id: demoId(`clock ${key}`), ...rest })
 
-export const CLOCKS = {
+const CLOCKS = {
   regulator: clock('regulator', {
     name: 'Harbour regulator',
     kind: 'wall',

@@ -9,7 +9,7 @@ export async function openDatabase(name) {
 }
 
 /** Makes a database unless it is there. */
-export async function ensureDatabase(cluster, name) {
+async function ensureDatabase(cluster, name) {
   const { default: pg } = await import('pg')
   const client = new pg.Client({ connectionString: cluster.url('postgres') })
   await client.connect()

@@ -1,7 +1,7 @@
 import { FieldError } from '@treadle/core'
 import { ValidationError, type InferType, type ObjectSchema, type AnyObject } from 'yup'
 
-export interface CalculationField {
+interface CalculationField {
   unit: string
   example?: unknown
   note?: string

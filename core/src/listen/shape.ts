@@ -62,7 +62,7 @@ export function shapeAt(amplitude: Float32Array, binS: number, marks: number[]):
 }
 
 /** Values less their mean, divided by their length as a vector. */
-export function normalised(values: Float64Array): Float64Array {
+function normalised(values: Float64Array): Float64Array {
   const mean = values.reduce((a, b) => a + b, 0) / values.length
   const length = Math.sqrt(values.reduce((sum, v) => sum + (v - mean) ** 2, 0)) || 1
   return values.map((v) => (v - mean) / length)

@@ -13,7 +13,7 @@ const WANDER_SIGMA = 0.2
 /** Stands for knowing nothing, s/day; it keeps the equations solvable. */
 const VAGUE = 1e10
 
-export interface Figure {
+interface Figure {
   value: number
   standardError: number
 }

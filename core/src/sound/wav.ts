@@ -126,7 +126,8 @@ function readFormat(view: DataView, at: number, size: number) {
   const known = float ? [32, 64] : [8, 16, 24, 32]
   if (!known.includes(bits))
     throw new WavError(`The WAV file has ${bits} bits a sample; ${known.join(', ')} can be read.`)
-  return { sampleRate, channels: channels, bits: bits as WavHeader['bits'], float }
+  const told: 1 | 2 = channels === 1 ? 1 : 2
+  return { sampleRate, channels: told, bits: bits as WavHeader['bits'], float }
 }
 
 function readExtent(format: { channels: number; bits: number }, body: number, size: number, length: number) {

@@ -23,6 +23,7 @@ export async function saveVersioned<T extends Versioned>(
 ): Promise<Saved<Row<T>>> {
   const columns = Object.keys(getTableColumns(table))
   const wanted = Object.fromEntries(Object.entries(values).filter(([name]) => columns.includes(name)))
+  const plainTable: PgTable = table
   const mine = and(eq(table.id, key.id), key.within)
   if (key.version === 0) {
     const made = (await queries
@@ -39,10 +40,7 @@ export async function saveVersioned<T extends Versioned>(
       .returning()) as Row<T>[]
     if (changed[0]) return { state: 'changed', row: changed[0] }
   }
-  const now = await queries
-    .select()
-    .from(table)
-    .where(mine)
+  const now = await queries.select().from(plainTable).where(mine)
   const row = now[0] as Row<T> | undefined
   if (!row) return { state: 'missing' }
   const same = Object.entries(plain(wanted)).every(([name, value]) => isDeepStrictEqual(plain(row)[name], value))

@@ -132,7 +132,7 @@ export function jobRoutes(db: Database): Router {
 }
 
 /** Everything a job's pages show. */
-export async function jobPage(db: Database, id: string, now: Date) {
+async function jobPage(db: Database, id: string, now: Date) {
   const gathered = await gatherJobs(db, [id])
   const rows = gathered[0]
   if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')

@@ -24,7 +24,7 @@ export class ApiProblem extends Error {
 }
 
 /** The server does not answer; the request may be tried again as it is. */
-export class ServerAway extends Error {}
+class ServerAway extends Error {}
 
 export function isAway(error: unknown): boolean {
   return error instanceof ServerAway

@@ -16,8 +16,3 @@ export function whenAbout(ms: number): string {
   if (days === 1) return `tomorrow, about ${hour}:00`
   return days < 7 ? `${at.format('dddd')}, about ${hour}:00` : at.format('D MMMM')
 }
-
-/** For `datetime-local` fields: local time without a zone. */
-export function toLocalField(date: Date): string {
-  return dayjs(date).format('YYYY-MM-DDTHH:mm:ss')
-}

@@ -8,7 +8,8 @@ import styles from './Reckoner.module.css'
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
   const { name } = useParams()
-  const calculation = CALCULATIONS.find((c) => c.name === name) ?? (CALCULATIONS[0])
+  const calculation = CALCULATIONS.find((c) => c.name === name) ?? CALCULATIONS[0]
+  if (!calculation) return null
   return (
     <div className={styles.columns}>
       <nav aria-label="Calculations" className={styles.list}>

@@ -67,7 +67,7 @@ export function TakeIn() {
         },
       )
     },
-    () => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus(),
+    (errors) => form.getInputNode(Object.keys(errors)[0] ?? '')?.focus(),
   )
   const choose = ({ clock, owner }: ClockListed) => {
     const { ownerId: _, version: _v, ...rest } = clock

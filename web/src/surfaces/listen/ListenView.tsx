@@ -114,7 +114,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
           fullWidth
           aria-label="The first tick is"
           value={side.first ?? 'unknown'}
-          onChange={(value) => listening.choose(value === 'unknown' ? null : (value))}
+          onChange={(value) => listening.choose(value === 'unknown' ? null : value)}
           data={[
             { value: 'left', label: 'first tick left' },
             { value: 'unknown', label: 'not told' },

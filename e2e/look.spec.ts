@@ -1,0 +1,96 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from './workshop.ts'
+
+const PLACES = ['/', '/take-in', '/clocks', '/reckoner/bushing.plan', '/drawers', '/practice', '/settings']
+const SURFACES: [clock: string, surface: string][] = [
+  ['Chapel tower clock', 'arrive'],
+  ['Chapel tower clock', 'power'],
+  ['Round-top drum clock', 'holes'],
+  ['School dial', 'listen'],
+  ['Harbour regulator', 'rate'],
+  ['Light-keeper’s bracket clock', 'card'],
+  ['Long café clock', 'journal'],
+]
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test.describe(colorScheme === 'light' ? 'enamel' : 'lamp', () => {
+    test.use({ colorScheme })
+
+    test('nothing serious stands in anybody’s way on any main view', async ({ demo, page }) => {
+      test.setTimeout(180_000)
+      const addresses = [
+        ...PLACES.map((p) => demo.url + p),
+        ...(await Promise.all(SURFACES.map(async ([clock, surface]) => `${await demo.job(clock)}/${surface}`))),
+      ]
+      for (const address of addresses) {
+        await page.goto(address)
+        await page.getByRole('heading').first().waitFor()
+        await page.waitForLoadState('networkidle')
+        const { violations } = await new AxeBuilder({ page }).analyze()
+        const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        expect(
+          serious.map((v) => `${address}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
+        ).toEqual([])
+      }
+    })
+  })
+
+test('nothing on any main view runs off a tablet’s side', async ({ demo, page }) => {
+  await page.setViewportSize({ width: 820, height: 1100 })
+  for (const address of [
+    ...PLACES.map((p) => demo.url + p),
+    ...(await Promise.all(SURFACES.map(async ([clock, surface]) => `${await demo.job(clock)}/${surface}`))),
+  ]) {
+    await page.goto(address)
+    await page.getByRole('heading').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    expect(`${address}: ${over} px over`).toBe(`${address}: 0 px over`)
+  }
+})
+
+test('the card prints on one A5 sheet, without the page about it', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('Light-keeper’s bracket clock')}/card`)
+  await expect(page.getByRole('article', { name: 'The owner’s card' })).toContainText(
+    /one full turn of the nut to the right gains about \d+ seconds a day/,
+  )
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden()
+  await expect(page.getByRole('button', { name: 'Print the card' })).toBeHidden()
+  const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+  expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1)
+  // A5 is 148 by 210 mm: 419.5 by 595.3 points.
+  expect(pdf).toMatch(/\/MediaBox\s*\[0 0 (419|420)[\d.]* 59[45][\d.]*\]/)
+})
+
+test('the skip link leads past the places, and ? lists the keys', async ({ demo, page }) => {
+  await page.goto(demo.url)
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.locator('#main')).toBeFocused()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys and pedal' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog', { name: 'Keys and pedal' })).toBeHidden()
+})
+
+test('a pedal that sends another key is taught it', async ({ demo, page }) => {
+  await page.goto(`${demo.url}/settings`)
+  await page.getByRole('button', { name: 'Teach it your pedal' }).click()
+  await page.keyboard.press('F8')
+  await expect(page.getByText('It sends “F8”.')).toBeVisible()
+  await page.goto(`${await demo.job('Harbour regulator')}/rate`)
+  const rows = page.getByText('reading by pedal, minute hand on the mark')
+  await expect(rows.first()).toBeVisible()
+  const before = await rows.count()
+  await page.keyboard.press('F8')
+  await expect(rows).toHaveCount(before + 1)
+})
+
+test('the reckoner answers as one types, and names a wrong field', async ({ demo, page }) => {
+  await page.goto(`${demo.url}/reckoner/beat.offset`)
+  await expect(page.getByRole('row', { name: /Offset/ })).toContainText('0.5')
+  await page.getByLabel('Release angle').fill('6')
+  await expect(page.getByText(/must be below semiArcDeg \(5\)/).first()).toBeVisible()
+})

@@ -1,0 +1,16 @@
+import { defineConfig } from '@playwright/test'
+import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results/e2e',
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+    launchOptions: { executablePath: ensureChromium(), args: CHROMIUM_FLAGS },
+  },
+})

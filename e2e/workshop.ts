@@ -1,0 +1,124 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { once } from 'node:events'
+import { createServer, type AddressInfo } from 'node:net'
+import { join } from 'node:path'
+import { test as base, expect, type Page } from '@playwright/test'
+import type { BenchPage } from '@treadle/contract'
+import pg from 'pg'
+
+const ROOT = join(import.meta.dirname, '..')
+
+function env(name: string): string {
+  const value = process.env[name]
+  if (value === undefined) throw new Error('Run these by npm test: they need its server and its database.')
+  return value
+}
+
+/** A running workshop with a database of its own, and its server to stop and start. */
+export class Workshop {
+  #server: ChildProcess | undefined
+  readonly #name = `t_${randomUUID().replaceAll('-', '')}`
+  port = 0
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async open(template: 't_demo' | 't_empty'): Promise<void> {
+    await run(`create database ${this.#name} template ${template} strategy file_copy`)
+    this.port = await freePort()
+    await this.start()
+  }
+
+  async start(): Promise<void> {
+    this.#server = spawn(process.execPath, [env('TREADLE_SERVER')], {
+      env: {
+        ...process.env,
+        DATABASE_URL: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name),
+        PORT: String(this.port),
+        TREADLE_MIGRATIONS: join(ROOT, 'server/migrations'),
+        TREADLE_PAGES: join(ROOT, 'web/dist'),
+        LOG_LEVEL: 'error',
+      },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
+    await once(this.#server, 'message')
+  }
+
+  /** Ends the server at once, as a power cut would. */
+  async kill(): Promise<void> {
+    if (!this.#server || this.#server.exitCode !== null) return
+    const gone = once(this.#server, 'exit')
+    this.#server.kill('SIGKILL')
+    await gone
+  }
+
+  async close(): Promise<void> {
+    await this.kill()
+    await run(`drop database if exists ${this.#name} with (force)`)
+  }
+
+  /** The address of a demo clock's job. */
+  async job(clockName: string): Promise<string> {
+    const bench = (await (await fetch(`${this.url}/api/bench`)).json()) as BenchPage
+    const tag = bench.tags.find((t) => t.clock.name === clockName)
+    if (!tag) throw new Error(`The demo has no ${clockName}.`)
+    return `${this.url}/jobs/${tag.job.id}`
+  }
+}
+
+async function run(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE') })
+  await client.connect()
+  try {
+    await client.query(sql)
+  } finally {
+    await client.end()
+  }
+}
+
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1')
+  await once(probe, 'listening')
+  const { port } = probe.address() as AddressInfo
+  probe.close()
+  return port
+}
+
+/** `demo` is shared by the tests of a worker; `own` is a test's alone, to be stopped and filled as it likes. */
+export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
+  demo: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures' names from this pattern
+    async ({}, use) => {
+      const workshop = new Workshop()
+      await workshop.open('t_demo')
+      await use(workshop)
+      await workshop.close()
+    },
+    { scope: 'worker' },
+  ],
+  // eslint-disable-next-line no-empty-pattern -- as above
+  own: async ({}, use) => {
+    const workshop = new Workshop()
+    await workshop.open('t_empty')
+    await use(workshop)
+    await workshop.close()
+  },
+})
+
+/** Presses the pedal: the key goes down and comes up with nothing focused. */
+export async function press(page: Page): Promise<void> {
+  await page.locator('#main').evaluate((main) => (main as HTMLElement).focus({ preventScroll: true }))
+  await page.keyboard.press('PageDown')
+}
+
+/** What the pedal bar says a press will do. */
+export function pedal(page: Page) {
+  return page
+    .locator('button')
+    .filter({ has: page.locator('svg') })
+    .last()
+}
+
+export { expect }

@@ -1,0 +1,2 @@
+export declare function ensureChromium(): string
+export declare const CHROMIUM_FLAGS: string[]

@@ -1,0 +1,127 @@
+import { randomUUID } from 'node:crypto'
+import pg from 'pg'
+import { pino } from 'pino'
+import supertest from 'supertest'
+import { afterAll, beforeAll } from 'vitest'
+import { EMPTY_PENDULUM, type HoleChange, type JobPage, type NewJob, type NewListening } from '@treadle/contract'
+import { connect, makeApp, type Connection } from '../src/index.ts'
+
+export interface Workshop {
+  request: ReturnType<typeof supertest>
+  connection: Connection
+  /** takes in a clock and gives back its page */
+  takeIn: (part?: Partial<NewJob>) => Promise<JobPage>
+}
+
+/** A workshop with a database of its own, copied from the empty template; gone after the file's tests. */
+export function useWorkshop(): Workshop {
+  const admin = process.env.TREADLE_TEST_DATABASE
+  if (!admin) throw new Error('Run these by npm test: they need its database.')
+  const name = `t_${randomUUID().replaceAll('-', '')}`
+  const workshop = {} as Workshop
+  beforeAll(async () => {
+    await run(admin, `create database ${name} template t_empty strategy file_copy`)
+    workshop.connection = connect(admin.replace(/[^/]*$/, name))
+    const app = makeApp({ db: workshop.connection.db, version: 'test', logger: pino({ level: 'silent' }) })
+    workshop.request = supertest(app)
+    workshop.takeIn = async (part = {}) => {
+      const answer = await workshop.request
+        .post('/api/jobs')
+        .set('X-Bench', 'Ida')
+        .send({ ...newJob(), ...part })
+      if (answer.status !== 201) throw new Error(answer.text)
+      return answer.body as JobPage
+    }
+  })
+  afterAll(async () => {
+    await workshop.connection.pool.end()
+    await run(admin, `drop database ${name} with (force)`)
+  })
+  return workshop
+}
+
+async function run(url: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
+  try {
+    await client.query(sql)
+  } finally {
+    await client.end()
+  }
+}
+
+export function newJob(): NewJob {
+  return {
+    id: randomUUID(),
+    owner: { id: randomUUID(), name: 'Gull Row', phone: '', address: '' },
+    clock: {
+      id: randomUUID(),
+      name: 'Kitchen clock',
+      kind: 'wall',
+      marks: '',
+      trains: [
+        { train: 'going', power: 'spring' },
+        { train: 'strike', power: 'spring' },
+      ],
+      pendulum: { ...EMPTY_PENDULUM, beatsPerHour: 7200, lengthMm: 248, pitchMm: 0.7 },
+    },
+    complaint: 'It stops.',
+    cameWith: [{ name: 'key', state: 'present', returned: false }],
+    promisedOn: null,
+  }
+}
+
+export function newHole(part: Partial<HoleChange> = {}): HoleChange {
+  return {
+    id: randomUUID(),
+    version: 0,
+    train: 'going',
+    arbor: 'Third arbor',
+    arborIndex: 2,
+    plate: 'back',
+    role: 'other',
+    longAxisMm: null,
+    shortAxisMm: null,
+    wearDeg: null,
+    pivotMm: null,
+    plateMm: null,
+    moduleMm: null,
+    depthShiftMm: null,
+    typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
+    verdictOverride: null,
+    overrideReason: '',
+    bushed: false,
+    flagged: false,
+    ...part,
+  }
+}
+
+export function newListening(part: Partial<NewListening> = {}): NewListening {
+  return {
+    id: randomUUID(),
+    at: new Date().toISOString(),
+    pickup: 'practice',
+    fileName: '',
+    purpose: 'beat',
+    firstSide: 'right',
+    beatsPerHour: 7196.5,
+    nominalBeatsPerHour: 7200,
+    rateSecondsPerDay: -42,
+    rateStandardError: 0.3,
+    firstToSecondMs: 500.4,
+    secondToFirstMs: 499.9,
+    outOfBeatStandardError: 0.08,
+    scatterMs: 0.2,
+    beatsHeard: 80,
+    beatsExpected: 80,
+    rejected: 0,
+    slips: 0,
+    secondsAnalysed: 40,
+    confidence: 0.99,
+    analyserVersion: '1',
+    beatTimesS: [0.1, 0.6, 1.1],
+    hasSound: true,
+    changeMm: null,
+    ...part,
+  }
+}
