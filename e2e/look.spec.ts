@@ -65,6 +65,7 @@ test('the card prints on one A5 sheet, without the page about it', async ({ demo
 
 test('the skip link leads past the places, and ? lists the keys', async ({ demo, page }) => {
   await page.goto(demo.url)
+  await expect(page.getByRole('heading', { name: 'Now' })).toBeVisible()
   await page.keyboard.press('Tab')
   await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeFocused()
   await page.keyboard.press('Enter')

@@ -64,7 +64,7 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
 
   // Mend: one hole, by caliper.
   await key('One by name')
-  await type('Arbor', 'Third arbor')
+  await type('Arbor *', 'Third arbor')
   await key('Add this hole')
   await expect(page.getByLabel(/^Long way/)).toBeFocused()
   for (const figure of ['1.32', '1.10', '1:50', '1.00', '2.4']) {

@@ -89,7 +89,6 @@ async function freePort(): Promise<number> {
 /** `demo` is shared by the tests of a worker; `own` is a test's alone, to be stopped and filled as it likes. */
 export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
   demo: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures' names from this pattern
     async ({}, use) => {
       const workshop = new Workshop()
       await workshop.open('t_demo')
@@ -98,7 +97,6 @@ export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
     },
     { scope: 'worker' },
   ],
-  // eslint-disable-next-line no-empty-pattern -- as above
   own: async ({}, use) => {
     const workshop = new Workshop()
     await workshop.open('t_empty')
@@ -111,14 +109,6 @@ export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
 export async function press(page: Page): Promise<void> {
   await page.locator('#main').evaluate((main) => (main as HTMLElement).focus({ preventScroll: true }))
   await page.keyboard.press('PageDown')
-}
-
-/** What the pedal bar says a press will do. */
-export function pedal(page: Page) {
-  return page
-    .locator('button')
-    .filter({ has: page.locator('svg') })
-    .last()
 }
 
 export { expect }

@@ -54,6 +54,7 @@ test('two tabs change one hole: both are shown, and the person chooses', async (
   await expect(dialog).toBeHidden()
   await expect(page.getByRole('button', { name: 'Keep this', exact: true })).toBeDisabled()
   await other.reload()
+  await other.getByRole('button', { name: /Hole \d+: going train, Escape arbor, front/ }).click()
   await expect(other.getByLabel(/^Plate here/)).toHaveValue('3.3')
 })
 

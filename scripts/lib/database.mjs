@@ -2,10 +2,10 @@ import { startPostgres } from './postgres.mjs'
 
 /** The workshop's database: DATABASE_URL where it is set, else a private cluster of its own. */
 export async function openDatabase(name) {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined }
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, wasRunning: true, stop: () => undefined }
   const cluster = await startPostgres(name)
   await ensureDatabase(cluster, 'treadle')
-  return { url: cluster.url('treadle'), stop: cluster.stop }
+  return { url: cluster.url('treadle'), wasRunning: cluster.wasRunning, stop: cluster.stop }
 }
 
 /** Makes a database unless it is there. */

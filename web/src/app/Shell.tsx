@@ -3,6 +3,7 @@ import { IconKeyboard, IconLamp, IconSun } from '@tabler/icons-react'
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation } from 'react-router'
 import { KeyHelp } from '../parts/KeyHelp.tsx'
+import { isField } from '../pedal/Pedal.tsx'
 import { request } from './api.ts'
 import { useServerAway } from './away.ts'
 import { benchName, setBenchName } from './bench.ts'
@@ -24,7 +25,7 @@ export function Shell() {
   const { pathname } = useLocation()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === '?' && !isTyping(event.target)) setHelp(true)
+      if (event.key === '?' && !isField(event.target)) setHelp(true)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
@@ -72,10 +73,6 @@ export function Shell() {
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
     </>
   )
-}
-
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 }
 
 function ThemeSwitch() {

@@ -120,7 +120,8 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   return <Context.Provider value={value}>{children}</Context.Provider>
 }
 
-function isField(target: EventTarget | null): boolean {
+/** Whether a key typed there is text: the pedal and the letter keys are still then. */
+export function isField(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable ||

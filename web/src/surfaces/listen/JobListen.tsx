@@ -9,7 +9,7 @@ import { request } from '../../app/api.ts'
 import { queryClient, sentenceOf, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { whenShort } from '../../parts/when.ts'
-import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import { signedMs } from './beatFigures.ts'
 import styles from './Listen.module.css'
 import { ListenView } from './ListenView.tsx'
@@ -105,12 +105,7 @@ export function JobListen() {
   )
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (
-        event.key.toLowerCase() === 'l' &&
-        !(event.target instanceof HTMLInputElement) &&
-        !(event.target instanceof HTMLTextAreaElement)
-      )
-        listening.stop()
+      if (event.key.toLowerCase() === 'l' && !isField(event.target)) listening.stop()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

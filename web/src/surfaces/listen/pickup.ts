@@ -12,6 +12,11 @@ export interface Pickup {
 /** Why there is no sound, and what to do about it. */
 export class PickupError extends Error {}
 
+/** Blocks of 10 ms that may wait while the page is busy: ten seconds. */
+const QUEUED_BLOCKS = 1000
+/** A gap in the blocks' own time stamps that is more than their jitter. */
+const LOST_S = 0.005
+
 /** A microphone, untouched: no echo cancelling, no noise suppression, no gain control, which all spoil a tick. */
 export class MicrophonePickup implements Pickup {
   readonly kind = 'microphone'
@@ -25,7 +30,9 @@ export class MicrophonePickup implements Pickup {
     if (!track) throw new PickupError('The microphone gives no sound. Plug it in again, then press once more.')
     // The track's own samples, exactly as captured, where the browser gives them; the audio graph may slip by 10 ms.
     const Processor = (window as { MediaStreamTrackProcessor?: TrackProcessor }).MediaStreamTrackProcessor
-    return Processor ? this.#readTrack(new Processor({ track }), onBlock) : this.#readGraph(this.#stream, onBlock)
+    return Processor
+      ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), onBlock)
+      : this.#readGraph(this.#stream, onBlock)
   }
 
   stop(): void {
@@ -39,6 +46,7 @@ export class MicrophonePickup implements Pickup {
     onBlock: (samples: Float32Array) => void,
   ): Promise<number> {
     const reader = processor.readable.getReader()
+    let expectedUs: number | null = null
     return new Promise((resolve, reject) => {
       const pump = async () => {
         for (;;) {
@@ -47,6 +55,10 @@ export class MicrophonePickup implements Pickup {
           const samples = new Float32Array(value.numberOfFrames)
           value.copyTo(samples, { planeIndex: 0, format: 'f32-planar' })
           resolve(value.sampleRate)
+          // Blocks that a busy browser let fall are silence of their length, so that later beats keep their time.
+          const lostS = expectedUs === null ? 0 : (value.timestamp - expectedUs) / 1e6
+          if (lostS > LOST_S) onBlock(new Float32Array(Math.round(Math.min(lostS, 60) * value.sampleRate)))
+          expectedUs = value.timestamp + (1e6 * value.numberOfFrames) / value.sampleRate
           value.close()
           onBlock(samples)
         }
@@ -71,11 +83,15 @@ export class MicrophonePickup implements Pickup {
 interface AudioDataLike {
   numberOfFrames: number
   sampleRate: number
+  /** µs */
+  timestamp: number
   copyTo(to: Float32Array, how: { planeIndex: number; format: 'f32-planar' }): void
   close(): void
 }
 
-type TrackProcessor = new (init: { track: MediaStreamTrack }) => { readable: ReadableStream<AudioDataLike> }
+type TrackProcessor = new (init: { track: MediaStreamTrack; maxBufferSize: number }) => {
+  readable: ReadableStream<AudioDataLike>
+}
 
 async function openMicrophone(): Promise<MediaStream> {
   // Missing outside of localhost and https, whatever the types say.

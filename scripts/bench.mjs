@@ -1,0 +1,74 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import { buildPages, PAGES } from './lib/build.mjs'
+import { bundle } from './lib/bundle.mjs'
+import { installDebian } from './lib/debian.mjs'
+import { ensureModules } from './lib/modules.mjs'
+import { ROOT } from './lib/root.mjs'
+
+const RUNS = 5
+const SECONDS = 600
+const SAMPLE_RATE = 48_000
+const SCRIPT_BUDGET_KB = 250
+const LISTEN_BUDGET = 2
+
+ensureModules()
+const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
+try {
+  await listening(join(folder, 'ten-minutes.wav'))
+  firstScript()
+} finally {
+  rmSync(folder, { recursive: true })
+}
+
+/** Ten minutes of 48 kHz: how many times real time, and the ratio to a C tool that filters and measures the same file. */
+async function listening(file) {
+  if (!existsSync('/usr/bin/sox')) installDebian(['sox'], 'the tool that listening is measured against')
+  const { PracticeSound, DEFAULT_PRACTICE_CLOCK, encodeWav } = await import(await bundle('core/src/index.ts', 'core'))
+  writeFileSync(
+    file,
+    encodeWav(new PracticeSound(DEFAULT_PRACTICE_CLOCK, SAMPLE_RATE).next(SAMPLE_RATE * SECONDS), SAMPLE_RATE),
+  )
+  const ours = []
+  const theirs = []
+  // In turn, so that a machine whose speed drifts is fair to both; the first round only warms up.
+  for (let run = 0; run <= RUNS; run++) {
+    const a = timed(process.execPath, [join(ROOT, 'scripts/listen.mjs'), file])
+    const b = timed('sox', [file, '-n', 'highpass', '1000', 'stats'])
+    if (run === 0) continue
+    ours.push(a)
+    theirs.push(b)
+  }
+  const ratios = ours.map((a, i) => a / theirs[i])
+  console.log(
+    `listen: ten minutes of 48 kHz in ${middle(ours).toFixed(2)} s, ${(SECONDS / middle(ours)).toFixed(0)} times real time`,
+  )
+  report('listen / sox highpass stats', middle(ratios), LISTEN_BUDGET, '')
+}
+
+function firstScript() {
+  buildPages()
+  const html = readFileSync(join(PAGES, 'index.html'), 'utf8')
+  const scripts = [...html.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map((m) => m[1])
+  const bytes = scripts.reduce((sum, s) => sum + gzipSync(readFileSync(join(PAGES, s)), { level: 9 }).length, 0)
+  report('first screen’s script, compressed', bytes / 1000, SCRIPT_BUDGET_KB, ' kB')
+}
+
+function timed(command, args) {
+  const began = process.hrtime.bigint()
+  const done = spawnSync(command, args, { stdio: 'ignore' })
+  if (done.status !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${done.status}`)
+  return Number(process.hrtime.bigint() - began) / 1e9
+}
+
+function middle(values) {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
+}
+
+function report(name, value, budget, unit) {
+  console.log(`${name}: ${value.toFixed(2)}${unit}, budget ${budget}${unit}, ${value <= budget ? 'kept' : 'BROKEN'}`)
+  if (value > budget) process.exitCode = 1
+}
