@@ -6,7 +6,12 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/test/**/*.test.ts', 'contract/test/**/*.test.ts', 'scripts/test/**/*.test.ts'],
+          include: [
+            'core/test/**/*.test.ts',
+            'contract/test/**/*.test.ts',
+            'web/test/**/*.test.ts',
+            'scripts/test/**/*.test.ts',
+          ],
           testTimeout: 120_000,
         },
       },

@@ -21,6 +21,7 @@ export const SETTINGS: Settings = {
   place: 'Ternholm, above the slip',
   latitudeDeg: 57.2,
   altitudeM: 12,
+  rateToleranceSecondsPerDay: 5,
 }
 
 const owner = (key: string, name: string, address: string): Owner => ({

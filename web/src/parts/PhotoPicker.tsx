@@ -1,6 +1,6 @@
 import { Button, FileButton, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconCamera } from '@tabler/icons-react'
+import { IconCamera, IconPhoto } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
 import { request } from '../app/api.ts'
 import { queryClient, sentenceOf } from '../app/queries.ts'
@@ -11,8 +11,19 @@ export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (fil
     <Group mt="sm">
       <FileButton accept="image/jpeg,image/png,image/webp" multiple onChange={(more) => onChange([...files, ...more])}>
         {(props) => (
-          <Button variant="default" leftSection={<IconCamera size={20} />} {...props}>
+          <Button variant="default" leftSection={<IconPhoto size={20} />} {...props}>
             Photos
+          </Button>
+        )}
+      </FileButton>
+      <FileButton
+        accept="image/jpeg,image/png,image/webp"
+        capture="environment"
+        onChange={(file) => file && onChange([...files, file])}
+      >
+        {(props) => (
+          <Button variant="default" leftSection={<IconCamera size={20} />} {...props}>
+            Camera
           </Button>
         )}
       </FileButton>

@@ -146,6 +146,37 @@ export function HolePicture({
           )}
         </>
       )}
+      {outline && plan && (
+        <>
+          <Leader
+            x={4}
+            y={22}
+            to={toward(outline.filedCentre, r, scale, 1)}
+            text="file this back"
+            colour="var(--madder)"
+          />
+          <Leader
+            x={SIZE - 4}
+            y={22}
+            to={toward(outline.pivotCentre, 0, scale, 0)}
+            text="pivot, in the wear"
+            colour="var(--ink)"
+            end
+          />
+          <Leader x={4} y={SIZE - 12} to={{ x: MIDDLE, y: MIDDLE }} text="original centre" colour="var(--steel)" />
+          <Leader
+            x={SIZE - 4}
+            y={SIZE - 12}
+            to={{
+              x: MIDDLE + ((plan.cutterMm ?? plan.leastCutterMm) / 2) * scale * 0.71,
+              y: MIDDLE + ((plan.cutterMm ?? plan.leastCutterMm) / 2) * scale * 0.71,
+            }}
+            text={`cutter ${(plan.cutterMm ?? plan.leastCutterMm).toFixed(2)}`}
+            colour="var(--steel)"
+            end
+          />
+        </>
+      )}
       <g transform={`translate(8 ${SIZE + 14})`} stroke="var(--quiet)" strokeWidth="1.5">
         <path d={`M0 -5v10M0 0h${ruler * scale}M${ruler * scale} -5v10`} />
         <text x={ruler * scale + 8} y="5" stroke="none" className={styles.ruler}>
@@ -154,6 +185,42 @@ export function HolePicture({
       </g>
     </svg>
   )
+}
+
+/** A label in a corner with a line to what it names. */
+function Leader({
+  x,
+  y,
+  to,
+  text,
+  colour,
+  end = false,
+}: {
+  x: number
+  y: number
+  to: { x: number; y: number }
+  text: string
+  colour: string
+  end?: boolean
+}) {
+  const from = { x: end ? x - 26 : x + 26, y: y < MIDDLE ? y + 8 : y - 18 }
+  return (
+    <g style={{ pointerEvents: 'none' }}>
+      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} stroke={colour} strokeWidth="1.3" />
+      <text x={x} y={y} textAnchor={end ? 'end' : 'start'} fill={colour} className={styles.label}>
+        {text}
+      </text>
+    </g>
+  )
+}
+
+/** The outer side of a swept circle: its centre (mm), and on by `by` radii (px). */
+function toward(centre: { x: number; y: number }, r: number, scale: number, by: number): { x: number; y: number } {
+  const length = Math.hypot(centre.x, centre.y) || 1
+  return {
+    x: MIDDLE + centre.x * scale + (0.85 * by * r * centre.x) / length,
+    y: MIDDLE + centre.y * scale + (0.85 * by * r * centre.y) / length,
+  }
 }
 
 /** A circle of radius r (px) about the original centre swept to another centre (mm). */

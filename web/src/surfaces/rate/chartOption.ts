@@ -94,7 +94,9 @@ export function chartOption(
       lineStyle: { color: colours.brass, type: 'dotted' },
       label: { color: colours.brass, fontFamily: font, fontSize: 13, rotate: 0 },
       data: events
-        .filter((e) => e.kind !== 'winding')
+        .filter(
+          (e) => e.kind !== 'winding' && !(e.kind === 'hands' && events.some((n) => n.kind === 'nut' && near(n, e))),
+        )
         .map((e) => ({
           xAxis: Date.parse(e.at),
           label: {
@@ -123,4 +125,11 @@ export function chartOption(
     },
     series,
   }
+}
+
+const TOGETHER_MS = 2 * 3_600_000
+
+/** Whether two events happened in one go, so that one mark on the chart stands for both. */
+function near(a: RateEventRow, b: RateEventRow): boolean {
+  return Math.abs(Date.parse(a.at) - Date.parse(b.at)) < TOGETHER_MS
 }

@@ -1,0 +1,171 @@
+import { describe, expect, test } from 'vitest'
+import type { Schema } from 'yup'
+import { rateBook } from '@treadle/core'
+import {
+  check,
+  DEFAULT_SETTINGS,
+  EMPTY_PENDULUM,
+  GateOverride,
+  HoleChange,
+  NewJob,
+  PowerOff,
+  RateEventChange,
+  rateBookInput,
+  rateInWords,
+  ReadingChange,
+  Settings,
+  turnInWords,
+} from '../src/index.ts'
+
+const ID = '01a20785-1b0b-7624-ae14-949793c6b388'
+const wrong = async (schema: Schema, value: unknown) => {
+  const checked = await check(schema, value)
+  return checked.ok ? [] : checked.errors.map((e) => e.field)
+}
+
+const JOB = {
+  id: ID,
+  owner: { id: ID, name: 'Gull Row', phone: '', address: '' },
+  clock: {
+    id: ID,
+    name: 'Kitchen clock',
+    kind: 'wall',
+    marks: '',
+    trains: [{ train: 'going', power: 'spring' }],
+    pendulum: EMPTY_PENDULUM,
+  },
+  complaint: 'Stops.',
+  cameWith: [],
+  promisedOn: null,
+}
+
+describe('a job', () => {
+  test('with everything it needs is taken', async () => {
+    expect(await wrong(NewJob, JOB)).toEqual([])
+  })
+
+  test.each<[string, object, string]>([
+    ['an id that is none', { id: '1' }, 'id'],
+    ['an empty complaint', { complaint: '' }, 'complaint'],
+    ['a day that is none', { promisedOn: '1/2/26' }, 'promisedOn'],
+    [
+      'a train of no kind',
+      { clock: { ...JOB.clock, trains: [{ train: 'moon', power: 'spring' }] } },
+      'clock.trains[0].train',
+    ],
+    ['no train', { clock: { ...JOB.clock, trains: [] } }, 'clock.trains'],
+    [
+      'a pendulum of no length',
+      { clock: { ...JOB.clock, pendulum: { ...EMPTY_PENDULUM, lengthMm: 0 } } },
+      'clock.pendulum.lengthMm',
+    ],
+    [
+      'a figure as text',
+      { clock: { ...JOB.clock, pendulum: { ...EMPTY_PENDULUM, lengthMm: '248' } } },
+      'clock.pendulum.lengthMm',
+    ],
+    ['a thing in no state', { cameWith: [{ name: 'key', state: 'lost', returned: false }] }, 'cameWith[0].state'],
+  ])('%s is named', async (_name, change, field) => {
+    expect(await wrong(NewJob, { ...JOB, ...change })).toContain(field)
+  })
+
+  test('a field nobody knows is refused', async () => {
+    expect(await wrong(NewJob, { ...JOB, colour: 'red' })).toHaveLength(1)
+  })
+
+  test('the message names the field as the page does', async () => {
+    const checked = await check(NewJob, { ...JOB, complaint: '' })
+    expect(!checked.ok && checked.errors[0]?.message).toMatch(/^What the owner says/)
+  })
+})
+
+test('a train is off only when it was proved by hand', async () => {
+  const off = { id: ID, train: 'going', method: 'let-down', proved: true }
+  expect(await wrong(PowerOff, off)).toEqual([])
+  expect(await wrong(PowerOff, { ...off, proved: false })).toEqual(['proved'])
+  expect(await wrong(PowerOff, { ...off, method: 'cut-the-wire' })).toEqual(['method'])
+})
+
+test('a gate is overridden with a sentence, not a grunt', async () => {
+  const override = { id: ID, gate: 'power', reason: 'Arbor broken: nothing to wind.' }
+  expect(await wrong(GateOverride, override)).toEqual([])
+  expect(await wrong(GateOverride, { ...override, reason: '      no  ' })).toContain('reason')
+  expect(await wrong(GateOverride, { ...override, gate: 'garden' })).toEqual(['gate'])
+})
+
+test('a verdict of one’s own needs its reason', async () => {
+  const hole = {
+    id: ID,
+    version: 0,
+    train: 'going',
+    arbor: 'Third',
+    arborIndex: 2,
+    plate: 'back',
+    role: 'other',
+    longAxisMm: null,
+    shortAxisMm: null,
+    wearDeg: null,
+    pivotMm: null,
+    plateMm: null,
+    moduleMm: null,
+    depthShiftMm: null,
+    typed: { longAxis: { value: '52', unit: 'thou' }, shortAxis: null, wear: null, pivot: null, plate: null },
+    verdictOverride: 'leave',
+    overrideReason: 'Will be replaced.',
+    bushed: false,
+    flagged: false,
+  }
+  expect(await wrong(HoleChange, hole)).toEqual([])
+  expect(await wrong(HoleChange, { ...hole, overrideReason: '' })).toHaveLength(1)
+  expect(await wrong(HoleChange, { ...hole, typed: { ...hole.typed, pivot: { value: '1', unit: 'inch' } } })).toEqual([
+    'typed.pivot.unit',
+  ])
+})
+
+test.each([
+  ['2026-03-01T09:30:00Z', true],
+  ['2026-03-01T09:30:00.250+01:00', true],
+  ['2026-03-01 09:30', false],
+  ['2026-13-01T09:30:00Z', false],
+  ['yesterday', false],
+])('%s as a moment: %s', async (at, good) => {
+  const reading = { id: ID, version: 0, at, errorSeconds: 0, sigmaSeconds: 0.5, way: 'eye' }
+  expect(await wrong(ReadingChange, reading)).toEqual(good ? [] : expect.arrayContaining(['at']))
+})
+
+test('a nut that was turned says how far', async () => {
+  const event = { id: ID, version: 0, at: '2026-03-01T09:30:00Z', kind: 'nut', turns: 0.5, note: '' }
+  expect(await wrong(RateEventChange, event)).toEqual([])
+  expect(await wrong(RateEventChange, { ...event, turns: null })).toHaveLength(1)
+  expect(await wrong(RateEventChange, { ...event, turns: 0 })).toHaveLength(1)
+  expect(await wrong(RateEventChange, { ...event, kind: 'winding', turns: null })).toEqual([])
+})
+
+test('the settings that ship are valid themselves', async () => {
+  expect(await wrong(Settings, DEFAULT_SETTINGS)).toEqual([])
+})
+
+describe('the log as the rate book reckons with it', () => {
+  const at = (day: number) => new Date(Date.UTC(2026, 0, 1 + day)).toISOString()
+  const readings = [0, 1, 2, 3].map((day) => ({ at: at(day), errorSeconds: -6 * day, sigmaSeconds: 0.5 }))
+
+  test('winding and the start of a trial change no rate; moving it does', () => {
+    const rate = (kind: 'winding' | 'trial' | 'moved') =>
+      rateBook(rateBookInput(readings, [{ at: at(3.5), kind, turns: null }], {})).rateSecondsPerDay
+    expect(rate('winding')).toBeCloseTo(-6)
+    expect(rate('trial')).toBeCloseTo(-6)
+    expect(rate('moved')).toBeNull()
+  })
+
+  test('is told in words', () => {
+    expect(rateInWords(-8.766, 0.8)).toBe('loses 8.8 ± 0.8 s a day')
+    expect(rateInWords(42, 5)).toBe('gains 42 ± 5 s a day')
+    expect(rateInWords(0.123, 0.02)).toBe('gains 0.12 ± 0.02 s a day')
+    expect(turnInWords({ advice: 'turn', move: 'raise', suggestedTurns: 0.27 })).toBe('Raise the nut by ¼ turn')
+    expect(turnInWords({ advice: 'turn', move: 'lower', suggestedTurns: 1.5 })).toBe('Lower the nut by 1½ turns')
+    expect(turnInWords({ advice: 'turn', move: 'lower', suggestedTurns: 0.02 })).toBe(
+      'Lower the nut by less than ⅛ of a turn',
+    )
+    expect(turnInWords({ advice: 'within-tolerance', move: null, suggestedTurns: 0 })).toBeNull()
+  })
+})

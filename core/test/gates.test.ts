@@ -1,0 +1,220 @@
+import { describe, expect, test } from 'vitest'
+import {
+  gatesOf,
+  mayClose,
+  oilDue,
+  owedTo,
+  type Gate,
+  type GateFacts,
+  type GateName,
+  type OwedFacts,
+} from '../src/index.ts'
+
+const DAY = 86_400
+const NOW = 1_790_000_000
+
+/** A job with nothing against it: every gate passes. */
+const READY: GateFacts = {
+  trains: [
+    { train: 'going', powerOff: true },
+    { train: 'strike', powerOff: true },
+  ],
+  parted: true,
+  holes: [
+    { verdict: 'bush', bushed: true },
+    { verdict: 'leave', bushed: false },
+  ],
+  beat: { splitGrade: 'sound', atS: NOW - 2 * DAY },
+  lastBeatChangeS: NOW - 3 * DAY,
+  rate: { secondsPerDay: -4, standardError: 0.5, toleranceSecondsPerDay: 10 },
+  trialFromS: NOW - 8 * DAY,
+  trialDays: 7,
+  cameWith: [
+    { name: 'key', state: 'present', returned: true },
+    { name: 'bell', state: 'missing', returned: false },
+  ],
+  nowS: NOW,
+  overridden: {},
+}
+
+function gate(name: GateName, change: Partial<GateFacts>): Gate {
+  return gatesOf({ ...READY, ...change }).find((g) => g.name === name)!
+}
+
+test('a job with everything done passes every gate and may be closed', () => {
+  const gates = gatesOf(READY)
+  expect(gates.filter((g) => !g.passed)).toEqual([])
+  expect(mayClose(gates)).toBe(true)
+})
+
+describe('each gate holds for its own reason', () => {
+  const cases: [GateName, string, Partial<GateFacts>, RegExp][] = [
+    [
+      'power',
+      'a train still wound',
+      {
+        trains: [
+          { train: 'going', powerOff: true },
+          { train: 'chime', powerOff: false },
+        ],
+      },
+      /Not confirmed off: chime/,
+    ],
+    ['power', 'parted with no train named', { trains: [] }, /No train is named/],
+    ['holes', 'a hole not measured', { holes: [{ verdict: null, bushed: false }] }, /1 of 1 holes is not measured/],
+    [
+      'holes',
+      'two bushes not in',
+      {
+        holes: [
+          { verdict: 'bush', bushed: false },
+          { verdict: 'bush', bushed: false },
+        ],
+      },
+      /2 of 2 holes wait for a bush/,
+    ],
+    ['beat', 'never heard', { beat: null }, /not been listened to/],
+    ['beat', 'too uneven', { beat: { splitGrade: 'must', atS: NOW } }, /out of beat by more/],
+    ['beat', 'changed since it was heard', { lastBeatChangeS: NOW - DAY }, /changed since/],
+    ['rate', 'no rate yet', { rate: { ...READY.rate, secondsPerDay: null } }, /Too few readings/],
+    [
+      'rate',
+      'gains too much',
+      { rate: { ...READY.rate, secondsPerDay: 14 } },
+      /gains 14\.0 ± 0\.5 s a day; 10 is the most/,
+    ],
+    ['rate', 'not known well enough', { rate: { ...READY.rate, standardError: 12 } }, /not known well enough/],
+    ['trial', 'not begun', { trialFromS: null }, /not begun/],
+    ['trial', 'day three', { trialFromS: NOW - 2.5 * DAY }, /Day 3 of 7/],
+    [
+      'parts',
+      'the key not ticked off',
+      { cameWith: [{ name: 'key', state: 'present', returned: false }] },
+      /Not ticked off yet: key/,
+    ],
+  ]
+  test.each(cases)('%s: %s', (name, _why, change, reason) => {
+    const held = gate(name, change)
+    expect(held.passed).toBe(false)
+    expect(held.reason).toMatch(reason)
+    expect(mayClose(gatesOf({ ...READY, ...change }))).toBe(false)
+    // In writing it may go on all the same, and the reason stands on the gate.
+    const overridden = gatesOf({ ...READY, ...change, overridden: { [name]: 'Owner insists.' } })
+    expect(overridden.find((g) => g.name === name)?.overriddenBecause).toBe('Owner insists.')
+    expect(mayClose(overridden)).toBe(true)
+  })
+})
+
+test('a train left wound is no matter while the plates were never parted', () => {
+  expect(gate('power', { parted: false, trains: [{ train: 'going', powerOff: false }] }).passed).toBe(true)
+})
+
+test('what was missing when it came need not be given back', () => {
+  expect(gate('parts', { cameWith: [{ name: 'bell', state: 'missing', returned: false }] }).passed).toBe(true)
+})
+
+test('an override of a gate that passes by now no longer shows', () => {
+  expect(gate('beat', { overridden: { beat: 'Noise in the street.' } }).overriddenBecause).toBeNull()
+})
+
+const passed = gatesOf(READY)
+const OWED: OwedFacts = {
+  bay: 'set',
+  listenings: 2,
+  woundTrains: [],
+  parted: true,
+  powerOverridden: false,
+  holesOpen: 0,
+  holesTotal: 0,
+  holesToBush: 0,
+  holesWithoutCutter: 0,
+  beat: passed.find((g) => g.name === 'beat')!,
+  rateAdvice: 'within-tolerance',
+  turnSentence: null,
+  nextReadingAtS: NOW + DAY,
+  lastWoundS: NOW - 2 * DAY,
+  windsEveryDays: 7,
+  trial: passed.find((g) => g.name === 'trial')!,
+  trialDay: null,
+  trialDays: 7,
+  promisedS: null,
+  nowS: NOW,
+}
+
+describe('what is owed to a clock', () => {
+  const first = (change: Partial<OwedFacts>) => owedTo({ ...OWED, ...change })[0]
+
+  test.each<[string, Partial<OwedFacts>, string, string]>([
+    ['just come in', { bay: 'arrive', listenings: 0 }, 'Hear it before touching it', 'listen'],
+    ['heard', { bay: 'arrive', listenings: 1 }, 'Send it on to the strip', 'arrive'],
+    [
+      'wound',
+      { bay: 'strip', parted: false, woundTrains: ['going', 'strike'] },
+      'Let down the going and strike train',
+      'power',
+    ],
+    ['let down', { bay: 'strip', parted: false }, 'Part the plates', 'power'],
+    ['parted', { bay: 'strip' }, 'Measure its holes', 'holes'],
+    ['no list', { bay: 'mend' }, 'List its holes', 'holes'],
+    ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'holes'],
+    ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'holes'],
+    ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'holes'],
+    ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'listen'],
+    [
+      'a turn supported',
+      { rateAdvice: 'turn', turnSentence: 'Raise the nut by ¼ turn' },
+      'Raise the nut by ¼ turn',
+      'rate',
+    ],
+    ['a reading due', { nextReadingAtS: NOW - 60 }, 'Take a reading', 'rate'],
+    ['never read', { nextReadingAtS: null }, 'Take its first reading', 'rate'],
+    ['ready', { bay: 'return' }, 'Print the owner’s card', 'card'],
+  ])('%s', (_name, change, title, surface) => {
+    expect(first(change)).toMatchObject({ title, surface })
+  })
+
+  test('a clock that can’t go on comes before one that is due, and that before what is to come', () => {
+    const list = owedTo({ ...OWED, lastWoundS: NOW - 8 * DAY, nextReadingAtS: NOW - 60, promisedS: NOW + DAY })
+    expect(list.map((o) => o.weight)).toEqual(
+      [...list.map((o) => o.weight)].sort(
+        (a, b) => ['must', 'watch', 'sound'].indexOf(a) - ['must', 'watch', 'sound'].indexOf(b),
+      ),
+    )
+    expect(list[0]?.title).toBe('Wind it, all trains')
+  })
+
+  test('winding is owed a day ahead, and not before', () => {
+    const winds = (days: number) => owedTo({ ...OWED, lastWoundS: NOW - days * DAY }).some((o) => o.kind === 'wind')
+    expect([winds(3), winds(6.5)]).toEqual([false, true])
+  })
+
+  test('a promise within three days stands on the list, one that is past is a must', () => {
+    expect(owedTo({ ...OWED, promisedS: NOW + 4 * DAY }).some((o) => o.kind === 'promise')).toBe(false)
+    expect(owedTo({ ...OWED, promisedS: NOW - DAY }).find((o) => o.kind === 'promise')).toMatchObject({
+      weight: 'must',
+      title: 'Ring the owner: it is late',
+    })
+  })
+
+  test('a clock without a cutter for its hole says so first', () => {
+    expect(first({ bay: 'mend', holesTotal: 3, holesToBush: 1, holesWithoutCutter: 1 })).toMatchObject({
+      kind: 'no-cutter',
+      weight: 'watch',
+    })
+  })
+})
+
+describe('oil', () => {
+  test.each([
+    ['default', '2029-03-10', '2031-03-10'],
+    ['short', '2027-03-10', '2029-03-10'],
+    ['middle', '2030-03-10', '2032-03-10'],
+    ['long', '2033-03-10', '2036-03-10'],
+  ] as const)('%s school', (school, checkOn, serviceOn) => {
+    expect(oilDue('2026-03-10T14:00:00Z', school)).toEqual({ checkOn, serviceOn })
+  })
+
+  test('oiled on a leap day, it is due on the last of February', () => {
+    expect(oilDue('2028-02-29', 'short')).toEqual({ checkOn: '2029-02-28', serviceOn: '2031-02-28' })
+  })
+})

@@ -1,0 +1,122 @@
+import { DEFAULT_SETTINGS, EMPTY_PENDULUM, type JobPage, type ListeningSummary } from '@treadle/contract'
+import { describe, expect, test } from 'vitest'
+import { ownerCard } from '../src/surfaces/card/ownerCard.ts'
+
+const at = (day: number) => new Date(Date.UTC(2026, 2, 1 + day)).toISOString()
+const event = (day: number, kind: JobPage['events'][number]['kind'], turns: number | null = null) => ({
+  id: `${kind}${day}`,
+  jobId: '',
+  who: '',
+  version: 1,
+  at: at(day),
+  kind,
+  turns,
+  note: '',
+})
+const reading = (day: number, errorSeconds: number) => ({
+  id: String(day),
+  jobId: '',
+  who: '',
+  version: 1,
+  at: at(day),
+  errorSeconds,
+  sigmaSeconds: 0.5,
+  way: 'eye' as const,
+})
+
+const PAGE: JobPage = {
+  job: {
+    id: '',
+    number: 4,
+    clockId: '',
+    bay: 'return',
+    complaint: '',
+    runs: 'runs',
+    cameWith: [],
+    promisedOn: null,
+    receivedAt: at(0),
+    partedAt: at(1),
+    closedAt: null,
+    version: 1,
+  },
+  clock: {
+    id: '',
+    ownerId: '',
+    name: 'Tall clock',
+    kind: 'longcase',
+    marks: '',
+    version: 1,
+    trains: [
+      { train: 'going', power: 'weight' },
+      { train: 'strike', power: 'weight' },
+    ],
+    pendulum: { ...EMPTY_PENDULUM, lengthMm: 994, pitchMm: 0.8, windsEveryDays: 8 },
+  },
+  owner: { id: '', name: '', phone: '', address: '' },
+  powerOffs: [],
+  holes: [],
+  listenings: [],
+  photos: [],
+  gates: [],
+  owed: [],
+  readings: [reading(0, 0), reading(2, -40), reading(4, -80), reading(6, -90), reading(8, -100)],
+  events: [event(4.1, 'nut', 0.5), event(-0.5, 'oiled')],
+}
+
+const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, DEFAULT_SETTINGS, new Date(at(20)))
+const text = (change: Partial<JobPage> = {}) =>
+  card(change)
+    .sections.flatMap((s) => s.lines)
+    .join(' ')
+
+describe('the owner’s card', () => {
+  test('gives the nut’s figure as this clock has taught it', () => {
+    // −20 to −5 s a day for half a turn: thirty for a whole one, against 34.8 by thread and length.
+    expect(text()).toMatch(/one full turn of the nut to the right gains about 30 seconds a day, a quarter turn (7|8)\b/)
+    expect(text()).toContain('lower is slower')
+  })
+
+  test('says no figure that nobody knows', () => {
+    expect(text({ readings: [], events: [] })).not.toMatch(/gains about/)
+  })
+
+  test('speaks of this clock: tall, with weights, striking', () => {
+    expect(text()).toMatch(/fix the case to the wall with a spacer/)
+    expect(text()).toMatch(/Two people move the case/)
+    expect(text()).toMatch(/let it finish each strike/)
+    expect(text()).toMatch(/every 8 days/)
+    expect(text()).not.toMatch(/strong spring/)
+  })
+
+  test('warns of the spring where there is one, and hangs a wall clock', () => {
+    const clock = {
+      ...PAGE.clock,
+      kind: 'wall' as const,
+      trains: [{ train: 'going' as const, power: 'spring' as const }],
+    }
+    expect(text({ clock })).toMatch(/There is a strong spring inside/)
+    expect(text({ clock })).toMatch(/Hang it on a firm hook/)
+    expect(text({ clock })).not.toMatch(/each strike|Weights are heavy/)
+  })
+
+  test('tells what was done, from the figures', () => {
+    const listening = (first: number) =>
+      ({ firstToSecondMs: 500 + first, secondToFirstMs: 500 - first, firstSide: 'right' }) as ListeningSummary
+    const hole = { arbor: 'Third arbor', plate: 'back', bushed: true } as JobPage['holes'][number]
+    const { done } = card({ listenings: [listening(35), listening(0.4)], holes: [hole, { ...hole, bushed: false }] })
+    expect(done).toEqual([
+      'Taken apart and cleaned.',
+      '1 worn hole bushed: third arbor, back.',
+      'Set in beat: 35 ms out when it came, 0.4 ms when it left.',
+      'Oiled where it should be, dry where it should be.',
+      expect.stringMatching(/^Regulated: it loses \d/),
+    ])
+  })
+
+  test('counts the oil’s age from the day it was oiled, by the workshop’s school', () => {
+    expect(card().due).toBe(
+      'Its oil should be looked at in February 2029, and the clock serviced in February 2031, even if it still goes.',
+    )
+    expect(ownerCard(PAGE, { ...DEFAULT_SETTINGS, oilSchool: 'long' }, new Date(at(20))).due).toContain('February 2033')
+  })
+})
