@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { buildPages, buildServer, PAGES } from './lib/build.mjs'
 import { openDatabase } from './lib/database.mjs'
 import { ensureModules } from './lib/modules.mjs'
-import { ROOT } from './lib/root.mjs'
+import { DATA, ROOT } from './lib/root.mjs'
 
 const empty = process.argv.includes('--empty')
 const port = Number(process.env.PORT || 4173)
@@ -25,7 +25,7 @@ const environment = {
   TREADLE_MIGRATIONS: join(ROOT, 'server', 'migrations'),
   TREADLE_PAGES: PAGES,
   TREADLE_VERSION: JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version,
-  LOG_FILE: process.env.LOG_FILE ?? join(ROOT, 'data', 'log', 'requests.log'),
+  LOG_FILE: process.env.LOG_FILE ?? join(DATA, 'log', 'requests.log'),
 }
 const server = spawn(process.execPath, ['--enable-source-maps', main], {
   env: environment,

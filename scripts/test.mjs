@@ -23,6 +23,8 @@ try {
     const { prepareTestDatabases } = await import('./lib/testDatabase.mjs')
     const prepared = await prepareTestDatabases({ demo: wanted('e2e') })
     stop = prepared.stop
+    const { buildPages } = await import('./lib/build.mjs')
+    buildPages()
     if (wanted('api')) await vitest('api', prepared.environment)
     if (wanted('e2e')) await endToEnd(prepared.environment)
   }
@@ -82,10 +84,9 @@ async function vitest(project, environment) {
 
 async function endToEnd(environment) {
   console.log('— end-to-end tests')
-  const { buildPages, buildServer } = await import('./lib/build.mjs')
+  const { buildServer } = await import('./lib/build.mjs')
   const { ensureChromium } = await import('./lib/chromium.mjs')
   ensureChromium()
-  buildPages()
   const server = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
   const report = join(results, 'e2e.json')
   const { status } = await watch(

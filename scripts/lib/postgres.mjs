@@ -13,7 +13,7 @@ import {
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { installDebian } from './debian.mjs'
-import { ROOT } from './root.mjs'
+import { DATA } from './root.mjs'
 import { ask } from './run.mjs'
 
 const asRoot = process.getuid?.() === 0
@@ -46,8 +46,8 @@ function run(program, args, options = {}) {
 
 /** Where the cluster lives: in the data folder, or, where PostgreSQL's user may not go there, in a folder of its own. */
 function home(name) {
-  const inside = join(ROOT, 'data', name)
-  const elsewhere = join('/var/lib', `treadle-${createHash('sha256').update(ROOT).digest('hex').slice(0, 12)}`, name)
+  const inside = join(DATA, name)
+  const elsewhere = join('/var/lib', `treadle-${createHash('sha256').update(DATA).digest('hex').slice(0, 12)}`, name)
   if (asRoot && existsSync(join(elsewhere, 'pg')) && !existsSync(join(inside, 'pg'))) return elsewhere
   mkdirSync(inside, { recursive: true })
   if (!asRoot) return inside
