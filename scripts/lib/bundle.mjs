@@ -13,7 +13,7 @@ export async function bundle(entry, name, sources = SOURCES) {
   const url = pathToFileURL(outfile).href
   if (existsSync(outfile) && statSync(outfile).mtimeMs > newest(sources)) return url
   if (!existsSync(join(ROOT, 'node_modules', 'esbuild'))) ensureModules()
-  const { build } = await import('esbuild')
+  const { build, stop } = await import('esbuild')
   mkdirSync(folder, { recursive: true })
   const fresh = `${outfile}.${process.pid}`
   await build({
@@ -26,6 +26,8 @@ export async function bundle(entry, name, sources = SOURCES) {
     logLevel: 'error',
     plugins: [packagesOutside],
   })
+  // Its service would linger beside the workshop.
+  await stop()
   renameSync(fresh, outfile)
   return url
 }

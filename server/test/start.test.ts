@@ -51,9 +51,16 @@ async function start(): Promise<{ child: ChildProcess; said: string }> {
   return { child, said }
 }
 
-/** Process ids of a process's children, by /proc. */
-function childrenOf(pid: number): number[] {
-  return readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ').filter(Boolean).map(Number)
+/** The server's process, by /proc: the child of the start script that runs the bundle. */
+function serverOf(pid: number): number {
+  const children = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8')
+    .trim()
+    .split(' ')
+    .filter(Boolean)
+    .map(Number)
+  const server = children.find((child) => readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('server.mjs'))
+  if (server === undefined) throw new Error('The start script runs no server.')
+  return server
 }
 
 async function gone(child: ChildProcess): Promise<number | null> {
@@ -83,8 +90,7 @@ test('a workshop starts, outlives the killing of server and database, and loses 
   expect(taken.status).toBe(201)
 
   // kill -9 of the server.
-  const [server] = childrenOf(first.child.pid!)
-  process.kill(server!, 'SIGKILL')
+  process.kill(serverOf(first.child.pid!), 'SIGKILL')
   expect(await gone(first.child)).not.toBe(0)
   const again = await start()
   running = again.child

@@ -1,67 +1,26 @@
 import { HoleChange } from '@treadle/contract'
 import { checkHole, FieldError } from '@treadle/core'
-import { and, eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { holes } from '../db/schema.ts'
-import { saveVersioned } from '../db/versioned.ts'
-import { sendSaved } from '../http/answer.ts'
-import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
 import { Refused } from '../http/problem.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from '../journal/write.ts'
+import { rowRoutes } from '../jobs/rowRoutes.ts'
 
 export function holeRoutes(db: Database): Router {
-  return Router()
-    .put('/jobs/:id/holes/:hole', async (req, res) => {
-      const { version, ...hole } = await bodyOf(HoleChange, req)
-      sameId(idOf(req, 'hole'), hole.id)
-      refuseImpossible(hole)
-      const who = whoOf(req)
-      const saved = await db.transaction(async (tx) => {
-        const job = await openJob(tx, idOf(req))
-        const done = await saveVersioned(
-          tx,
-          holes,
-          { id: hole.id, version, within: eq(holes.jobId, job.id) },
-          { ...hole, jobId: job.id, measuredBy: who },
-        )
-        if (done.state === 'created' || done.state === 'changed')
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who,
-            kind: 'hole',
-            text: sentence(hole, done.state),
-            figures: { ...hole },
-          })
-        return done
-      })
-      sendSaved(res, saved)
-    })
-    .delete('/jobs/:id/holes/:hole', async (req, res) => {
-      const job = await openJob(db, idOf(req))
-      await db.transaction(async (tx) => {
-        const gone = await tx
-          .delete(holes)
-          .where(and(eq(holes.id, idOf(req, 'hole')), eq(holes.jobId, job.id)))
-          .returning()
-        if (gone[0])
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who: whoOf(req),
-            kind: 'hole',
-            text: `Off the list: ${gone[0].arbor}, ${gone[0].plate} plate.`,
-          })
-      })
-      res.status(204).end()
-    })
+  return rowRoutes(db, {
+    path: 'holes',
+    table: holes,
+    schema: HoleChange,
+    kind: 'hole',
+    check: refuseImpossible,
+    values: ({ id: _, version: _v, ...hole }, who) => ({ ...hole, measuredBy: who }),
+    sentence,
+    goneSentence: (row) => `Off the list: ${row.arbor}, ${row.plate} plate.`,
+  })
 }
 
 /** What no caliper can find is refused here as it is at the field: by the core's own rule. */
-function refuseImpossible(hole: Omit<HoleChange, 'version'>): void {
+function refuseImpossible(hole: HoleChange): void {
   const { longAxisMm, shortAxisMm, pivotMm } = hole
   try {
     if (longAxisMm !== null && shortAxisMm !== null)
@@ -74,7 +33,7 @@ function refuseImpossible(hole: Omit<HoleChange, 'version'>): void {
   }
 }
 
-function sentence(hole: Omit<HoleChange, 'version'>, state: 'created' | 'changed'): string {
+function sentence(hole: HoleChange, state: 'created' | 'changed'): string {
   const place = `${hole.arbor}, ${hole.plate} plate`
   const { longAxisMm: a, shortAxisMm: b, pivotMm: d } = hole
   const figures =

@@ -200,8 +200,8 @@ function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) 
             <div>
               <p className={styles.fraction}>{turnFraction(book.suggestedTurns)} turn</p>
               <p className="quiet">
-                {book.suggestedTurns.toFixed(2)} ± {(book.suggestedTurnsStandardError ?? 0).toFixed(2)}, to the nearest
-                eighth you can see. Seen from below;{' '}
+                {book.suggestedTurns.toFixed(2)} ± {Math.max(0.01, book.suggestedTurnsStandardError ?? 0).toFixed(2)},
+                to the nearest eighth you can see. Seen from below;{' '}
                 {book.move === 'raise' ? 'the bob goes up' : 'the bob goes down: lower is slower'}.
               </p>
               <Button

@@ -1,0 +1,77 @@
+import { and, eq } from 'drizzle-orm'
+import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
+import { Router } from 'express'
+import type { Schema } from 'yup'
+import type { Database } from '../db/connect.ts'
+import { saveVersioned } from '../db/versioned.ts'
+import { sendSaved } from '../http/answer.ts'
+import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
+import { nowOf } from '../http/now.ts'
+import { writeJournal } from '../journal/write.ts'
+import { openJob } from './find.ts'
+
+type JobTable = PgTable & { id: AnyPgColumn; version: AnyPgColumn; jobId: AnyPgColumn }
+
+/** A kind of row that belongs to a job: made, changed by version and taken back, each with its line in the journal. */
+export interface RowKind<B extends { id: string; version: number }, T extends JobTable> {
+  /** part of the address: /jobs/:id/PATH/:row */
+  path: string
+  table: T
+  schema: Schema<B>
+  /** the journal's word for it */
+  kind: string
+  /** refuses what the schema can't see */
+  check?: (body: B) => void
+  /** the row's own values, besides id, version and job */
+  values: (body: B, who: string) => Record<string, unknown>
+  sentence: (body: B, state: 'created' | 'changed') => string
+  goneSentence: (row: T['$inferSelect']) => string
+}
+
+export function rowRoutes<B extends { id: string; version: number }, T extends JobTable>(
+  db: Database,
+  kind: RowKind<B, T>,
+): Router {
+  const { path, table, schema } = kind
+  return Router()
+    .put(`/jobs/:id/${path}/:row`, async (req, res) => {
+      const body = await bodyOf(schema, req)
+      const { id, version, ...figures } = body
+      sameId(idOf(req, 'row'), id)
+      kind.check?.(body)
+      const who = whoOf(req)
+      const saved = await db.transaction(async (tx) => {
+        const job = await openJob(tx, idOf(req))
+        const key = { id, version, within: eq(table.jobId, job.id) }
+        const done = await saveVersioned(tx, table, key, { ...kind.values(body, who), jobId: job.id } as never)
+        if (done.state === 'created' || done.state === 'changed')
+          await writeJournal(tx, {
+            jobId: job.id,
+            at: nowOf(req),
+            who,
+            kind: kind.kind,
+            text: kind.sentence(body, done.state),
+            figures: { id, ...figures },
+          })
+        return done
+      })
+      sendSaved(res, saved)
+    })
+    .delete(`/jobs/:id/${path}/:row`, async (req, res) => {
+      const job = await openJob(db, idOf(req))
+      await db.transaction(async (tx) => {
+        const mine = and(eq(table.id, idOf(req, 'row')), eq(table.jobId, job.id))
+        const gone = (await tx.delete(table).where(mine).returning()) as T['$inferSelect'][]
+        const row = gone[0]
+        if (row)
+          await writeJournal(tx, {
+            jobId: job.id,
+            at: nowOf(req),
+            who: whoOf(req),
+            kind: kind.kind,
+            text: kind.goneSentence(row),
+          })
+      })
+      res.status(204).end()
+    })
+}
