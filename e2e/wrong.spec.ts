@@ -3,6 +3,7 @@ import { expect, test } from './workshop.ts'
 test('impossible caliper figures are refused at the field, and what was typed stays', async ({ demo, page }) => {
   await page.goto(`${await demo.job('Round-top drum clock')}/holes`)
   await page.getByRole('button', { name: /Hole \d+: going train, Pallet arbor, back/ }).click()
+  await expect(page.getByRole('heading', { name: 'Pallet arbor, back plate' })).toBeVisible()
   const long = page.getByLabel(/^Long way/)
   const short = page.getByLabel(/^Short way/)
   await long.fill('1.10')
@@ -20,6 +21,7 @@ test('impossible caliper figures are refused at the field, and what was typed st
   // Half-typed figures outlive a reload.
   await page.reload()
   await page.getByRole('button', { name: /Hole \d+: going train, Pallet arbor, back/ }).click()
+  await expect(page.getByRole('heading', { name: 'Pallet arbor, back plate' })).toBeVisible()
   await expect(page.getByLabel(/^Pivot/)).toHaveValue('1.20')
   // The other unit shows the same hole.
   await page.getByLabel(/^Pivot/).fill('')
@@ -28,6 +30,7 @@ test('impossible caliper figures are refused at the field, and what was typed st
 test('the wear direction is tapped on the dial', async ({ demo, page }) => {
   await page.goto(`${await demo.job('Round-top drum clock')}/holes`)
   await page.getByRole('button', { name: /Hole \d+: strike train, Warning arbor, back/ }).click()
+  await expect(page.getByRole('heading', { name: 'Warning arbor, back plate' })).toBeVisible()
   const picture = page.getByRole('img', { name: /not measured yet/ })
   const box = (await picture.boundingBox())!
   await page.mouse.click(box.x + box.width * 0.9, box.y + (box.height * 250) / 530)

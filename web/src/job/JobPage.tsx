@@ -1,8 +1,9 @@
-import type { JobPage as JobData } from '@treadle/contract'
+import type { JobPage as JobData, JobRow } from '@treadle/contract'
 import { BAYS, type Bay } from '@treadle/core'
 import { NativeSelect } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { NavLink, Outlet, useOutletContext, useParams } from 'react-router'
+import { ApiProblem } from '../app/api.ts'
 import { sentenceOf, useChange, useJob } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
@@ -46,11 +47,17 @@ function Head({ data }: { data: JobData }) {
   const change = useChange()
   const order = BAYS.map((b) => b.bay)
   const { job } = data
-  const moveTo = (bay: Bay) => {
-    const { version, complaint, runs, cameWith, promisedOn } = job
+  const moveTo = (bay: Bay, from: JobRow = job) => {
+    const { version, complaint, runs, cameWith, promisedOn } = from
     change.mutate(
       { method: 'PATCH', path: `/jobs/${job.id}`, body: { version, bay, complaint, runs, cameWith, promisedOn } },
-      { onError: (error) => notifications.show({ color: 'red', title: 'Not moved', message: sentenceOf(error) }) },
+      {
+        onError: (error) => {
+          // Only the bay is meant, so a change of anything else meanwhile is kept and the bay moved on it.
+          if (error instanceof ApiProblem && error.status === 409 && error.current) moveTo(bay, error.current as JobRow)
+          else notifications.show({ color: 'red', title: 'Not moved', message: sentenceOf(error) })
+        },
+      },
     )
   }
   return (
