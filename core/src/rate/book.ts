@@ -1,6 +1,7 @@
 import { FieldError, requireFinite, requirePositive } from '../check/require.ts'
 import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
 import { fitRates } from './fit.ts'
+import type { RateEvent, RateReading } from './log.ts'
 import { gather, type Segment } from './segments.ts'
 
 const DAY_S = 86_400
@@ -10,23 +11,6 @@ export const SIGMA_BY_EYE_S = 1
 const SUPPORT = 2
 const SETTLE_S = 1800
 const LONGEST_WAIT_S = 7 * DAY_S
-
-export interface RateReading {
-  /** seconds on any one scale (Unix time will do) */
-  atS: number
-  /** clock minus true time, s; + ahead */
-  errorS: number
-  sigmaS?: number | undefined
-}
-
-/**
- * What happened between readings.
- *
- * `nut` turns the nut (+ raises); `hands` shifts the error and not the rate; `change` is anything else that may give
- * the clock a new rate (weight, arc, move, beat, oil, stop).
- */
-export type RateEvent =
-  { atS: number; kind: 'nut'; turns: number } | { atS: number; kind: 'hands' } | { atS: number; kind: 'change' }
 
 export interface RateBookInput {
   readings: RateReading[]

@@ -1,4 +1,4 @@
-import type { RateEvent, RateReading } from './book.ts'
+import type { RateEvent, RateReading } from './log.ts'
 
 const DAY_S = 86_400
 
