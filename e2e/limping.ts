@@ -13,7 +13,7 @@ export function recordLimping(name: string): string {
   mkdirSync(FOLDER, { recursive: true })
   const sound = clockSound({
     sampleRate: 44_100,
-    seconds: 40,
+    seconds: 110,
     beatsPerHour: 7200,
     rateSecondsPerDay: -30,
     unevenMs: 21,
@@ -26,6 +26,6 @@ export function recordLimping(name: string): string {
 /** The milliseconds of the headline, once it is there. */
 export async function outOfBeat(page: Page): Promise<number> {
   const headline = page.getByText(/ms out of beat/)
-  await expect(headline).toBeVisible()
+  await expect(headline).toBeVisible({ timeout: 60_000 })
   return Number(/([\d.]+) ms/.exec((await headline.textContent()) ?? '')?.[1])
 }

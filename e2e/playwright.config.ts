@@ -5,8 +5,8 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],
   use: {
     viewport: { width: 1280, height: 800 },
