@@ -1,4 +1,17 @@
-import { array, id, line, measured, only, requiredLine, string, text, version, type InferType } from './fields.ts'
+import { POWERS, type Power } from '@treadle/core'
+import {
+  array,
+  boolean,
+  id,
+  line,
+  measured,
+  only,
+  requiredLine,
+  string,
+  text,
+  version,
+  type InferType,
+} from './fields.ts'
 
 export const CLOCK_KINDS = ['wall', 'longcase', 'tower', 'shelf', 'mantel', 'bracket', 'other'] as const
 export type ClockKind = (typeof CLOCK_KINDS)[number]
@@ -13,20 +26,48 @@ export const CLOCK_KIND_TITLES: Record<ClockKind, string> = {
 }
 
 export const TRAIN_NAMES = ['going', 'strike', 'chime'] as const
-export const POWERS = ['spring', 'weight', 'fusee', 'remontoire'] as const
-export const POWER_TITLES: Record<(typeof POWERS)[number], string> = {
-  spring: 'mainspring',
-  weight: 'weight',
+export const POWER_TITLES: Record<Power, string> = {
+  spring: 'mainspring in its barrel',
+  'open-spring': 'open mainspring',
   fusee: 'spring and fusee',
+  weight: 'weight',
   remontoire: 'remontoire',
+  'chime-drum': 'chime drum',
 }
 
-/** A train and what drives it. */
+/** A mainspring by its dimensions; each may be unknown until it is measured. */
+const SpringSize = only({
+  widthMm: measured(1, 100).required().label('Width'),
+  thicknessMm: measured(0.03, 3).required().label('Thickness'),
+  lengthMm: measured(50, 20_000).required().label('Length'),
+  barrelInsideMm: measured(4, 400).required().label('Barrel inside'),
+  arborMm: measured(1, 200).required().label('Arbor'),
+})
+
+/** A train and what drives it: the size of its spring, or its weight and fall, as far as they are known. */
 export const Train = only({
   train: string().oneOf(TRAIN_NAMES).required().label('Train'),
   power: string().oneOf(POWERS).required().label('Power'),
+  spring: SpringSize.nullable().notRequired().default(undefined).label('Spring'),
+  weightKg: measured(0.01, 2000).nullable().label('Weight'),
+  fallMm: measured(10, 60_000).nullable().label('Fall'),
 })
 export type Train = InferType<typeof Train>
+
+/** What the clock's work has besides its trains. */
+export const Work = only({
+  /** null: none, or nobody has looked */
+  strikeWork: string()
+    .oneOf(['count-wheel', 'rack'] as const)
+    .nullable()
+    .defined()
+    .label('How the strike counts'),
+  moon: boolean().required(),
+  calendar: boolean().required(),
+  mercury: boolean().required(),
+})
+export type Work = InferType<typeof Work>
+export const PLAIN_WORK: Work = { strikeWork: null, moon: false, calendar: false, mercury: false }
 
 /** What is known of the pendulum and escapement; every figure may be missing. */
 export const Pendulum = only({
@@ -71,6 +112,7 @@ export const NewClock = only({
   marks: text(1000).defined().label('Marks'),
   trains: array(Train).min(1, 'Trains: name at least one train').max(3).required().label('Trains'),
   pendulum: Pendulum,
+  work: Work,
 })
 export type NewClock = InferType<typeof NewClock>
 
@@ -80,7 +122,9 @@ export const ClockChange = only({
   name: requiredLine(120).label('What you call it'),
   kind: string().oneOf(CLOCK_KINDS).required().label('Kind'),
   marks: text(1000).defined().label('Marks'),
+  trains: array(Train).min(1, 'Trains: name at least one train').max(3).required().label('Trains'),
   pendulum: Pendulum,
+  work: Work,
 })
 export type ClockChange = InferType<typeof ClockChange>
 export type Clock = Omit<NewClock, 'trains'> & { trains: Train[]; ownerId: string; version: number }

@@ -1,4 +1,4 @@
-import { BAY_NAMES, GATE_NAMES, type Bay, type Gate, type Owed } from '@treadle/core'
+import { BAY_NAMES, GATE_NAMES, POWER_METHODS, type Bay, type Gate, type Owed } from '@treadle/core'
 import { type Clock, NewClock, Owner } from './clock.ts'
 import {
   array,
@@ -6,6 +6,8 @@ import {
   day,
   id,
   idOrNone,
+  line,
+  measured,
   only,
   requiredLine,
   string,
@@ -13,9 +15,15 @@ import {
   version,
   type InferType,
 } from './fields.ts'
+import type { CleanPartRow, TimerRow } from './clean.ts'
+import type { ConditionRow, ObservationRow } from './observe.ts'
+import type { EstimateRow } from './estimate.ts'
 import type { Hole } from './hole.ts'
 import type { ListeningSummary } from './listening.ts'
 import type { RateEventRow, Reading } from './rate.ts'
+import type { StripMarkRow, StripStepRow } from './strip.ts'
+import type { TrainSheetRow } from './trainSheet.ts'
+import type { ConfirmedCauseRow } from './trouble.ts'
 
 export const PART_STATES = ['present', 'damaged', 'missing'] as const
 
@@ -24,8 +32,22 @@ export const CameWith = only({
   name: requiredLine(80).label('What came with it'),
   state: string().oneOf(PART_STATES).required(),
   returned: boolean().required(),
+  /** a weight: where it hung and what it weighs */
+  hung: line(60).label('Where it hung'),
+  massKg: measured(0.001, 2000).nullable().label('Mass'),
+  photoId: idOrNone().notRequired(),
 })
 export type CameWith = InferType<typeof CameWith>
+
+export const YES_NO_UNKNOWN = ['yes', 'no', 'unknown'] as const
+
+/** What the owner tells of the clock at home. */
+const asked = {
+  standsAt: line(300).defined().label('Where it stands'),
+  movedLately: string().oneOf(YES_NO_UNKNOWN).required().label('Moved lately'),
+  /** the year, as far as the owner knows */
+  lastServiced: measured(1500, 2200).integer().nullable().defined().label('Last serviced, year'),
+}
 
 /** Taking in a clock: its owner and itself, new or known, and what the owner says of it. */
 export const NewJob = only({
@@ -35,6 +57,7 @@ export const NewJob = only({
   complaint: text(2000).trim().min(1).required().label('What the owner says'),
   cameWith: array(CameWith).max(40).required().label('What came with it'),
   promisedOn: day().nullable().defined().label('Promised for'),
+  ...asked,
 })
 export type NewJob = InferType<typeof NewJob>
 
@@ -47,10 +70,16 @@ export const JobChange = only({
   runs: string().oneOf(RUNS).required().label('Does it run'),
   cameWith: array(CameWith).max(40).required().label('What came with it'),
   promisedOn: day().nullable().defined().label('Promised for'),
+  ...asked,
 })
 export type JobChange = InferType<typeof JobChange>
 
-export const POWER_METHODS = ['let-down', 'clamped', 'run-down', 'weight-off', 'never-wound'] as const
+/** What may be changed of a job, as it stands: the start of every change. */
+export function jobChangeOf(job: JobRow): JobChange {
+  const { version, bay, complaint, runs, cameWith, promisedOn, standsAt, movedLately, lastServiced } = job
+  return { version, bay, complaint, runs, cameWith, promisedOn, standsAt, movedLately, lastServiced }
+}
+
 export const POWER_METHOD_TITLES: Record<(typeof POWER_METHODS)[number], string> = {
   'let-down': 'let down by the click with a key',
   clamped: 'clamped, then let down into the clamp',
@@ -64,7 +93,8 @@ export const PowerOff = only({
   id: id(),
   train: requiredLine(20).label('Train'),
   method: string().oneOf(POWER_METHODS).required().label('How it was let down'),
-  proved: boolean().oneOf([true], 'Proof: try each square and the great wheel by hand first').required(),
+  /** the proofs of this train's power that were tried by hand, by their keys */
+  proofs: array(requiredLine(30)).max(10).required().label('Proof'),
 })
 export type PowerOff = InferType<typeof PowerOff>
 
@@ -74,6 +104,7 @@ export const GateOverride = only({
   reason: text(1000).trim().min(8, 'Reason: say in a sentence why it may go on').required().label('Reason'),
 })
 export type GateOverride = InferType<typeof GateOverride>
+export type GateOverrideRow = GateOverride & { jobId: string; at: string; who: string }
 
 export const JournalNote = only({
   id: id(),
@@ -111,13 +142,16 @@ export interface JobRow {
   runs: (typeof RUNS)[number]
   cameWith: CameWith[]
   promisedOn: string | null
+  standsAt: string
+  movedLately: (typeof YES_NO_UNKNOWN)[number]
+  lastServiced: number | null
   receivedAt: string
   partedAt: string | null
   closedAt: string | null
   version: number
 }
 
-export interface PowerOffRow extends Omit<PowerOff, 'proved'> {
+export interface PowerOffRow extends PowerOff {
   jobId: string
   at: string
   who: string
@@ -134,6 +168,16 @@ export interface JobPage {
   readings: Reading[]
   events: RateEventRow[]
   photos: PhotoRow[]
+  overrides: GateOverrideRow[]
+  observations: ObservationRow[]
+  conditions: ConditionRow[]
+  confirmedCauses: ConfirmedCauseRow[]
+  trainSheets: TrainSheetRow[]
+  estimates: EstimateRow[]
+  stripMarks: StripMarkRow[]
+  stripSteps: StripStepRow[]
+  cleanParts: CleanPartRow[]
+  timers: TimerRow[]
   gates: Gate[]
   owed: Owed[]
 }

@@ -43,6 +43,21 @@ export const Settings = only({
     .required()
     .label('Oil'),
   pickupPpm: measured(-500, 500).required().label('Sound card fast by'),
+  /** where a phone finds this workshop, for the code on the job tag; empty: as the page was opened */
+  shopAddress: line(200)
+    .defined()
+    .matches(/^(https?:\/\/[^\s/]+)?$/, 'Shop’s address must be such as http://bench.local:4173')
+    .label('Shop’s address'),
+  phone: line(60).defined().label('Telephone'),
+  currency: requiredLine(6).label('Currency'),
+  taxPercent: string()
+    .required()
+    .matches(/^(100|\d{1,2}(\.\d{1,4})?)$/, 'Tax must be a per cent from 0 to 100, such as 21')
+    .label('Tax'),
+  depositPercent: string()
+    .required()
+    .matches(/^(100|\d{1,2}(\.\d{1,4})?)$/, 'Deposit must be a per cent from 0 to 100, such as 30')
+    .label('Deposit'),
   pedalSound: boolean().required().label('Sound when the pedal is heard'),
 })
 export type Settings = InferType<typeof Settings>
@@ -64,5 +79,10 @@ export const DEFAULT_SETTINGS: Settings = {
   trialDays: 7,
   oilSchool: 'default',
   pickupPpm: 0,
+  shopAddress: '',
+  phone: '',
+  currency: '€',
+  taxPercent: '0',
+  depositPercent: '0',
   pedalSound: true,
 }

@@ -33,6 +33,7 @@ const READY: GateFacts = {
     { name: 'key', state: 'present', returned: true },
     { name: 'bell', state: 'missing', returned: false },
   ],
+  leftOver: [],
   nowS: NOW,
   overridden: {},
 }
@@ -86,6 +87,7 @@ describe('each gate holds for its own reason', () => {
     ['rate', 'not known well enough', { rate: { ...READY.rate, standardError: 12 } }, /not known well enough/],
     ['trial', 'not begun', { trialFromS: null }, /not begun/],
     ['trial', 'day three', { trialFromS: NOW - 2.5 * DAY }, /Day 3 of 7/],
+    ['parts', 'a washer left over', { leftOver: ['washer under the rack'] }, /Left over .*washer under the rack/],
     [
       'parts',
       'the key not ticked off',
@@ -121,6 +123,12 @@ const passed = gatesOf(READY)
 const OWED: OwedFacts = {
   bay: 'set',
   listenings: 2,
+  answerAwaitedSinceS: null,
+  toOrder: [],
+  timers: [],
+  marksOpen: 0,
+  stripSteps: 3,
+  partsToClean: 0,
   woundTrains: [],
   parted: true,
   powerOverridden: false,
@@ -154,11 +162,20 @@ describe('what is owed to a clock', () => {
       'power',
     ],
     ['let down', { bay: 'strip', parted: false }, 'Part the plates', 'power'],
-    ['parted', { bay: 'strip' }, 'Measure its holes', 'holes'],
+    [
+      'let down, two marks open',
+      { bay: 'strip', parted: false, marksOpen: 2 },
+      'Mark 2 places before parting',
+      'strip',
+    ],
+    ['parted, nothing logged', { bay: 'strip', stripSteps: 0 }, 'Take it apart, step by step', 'strip'],
+    ['in pieces', { bay: 'strip', partsToClean: 14 }, 'Clean 14 parts', 'clean'],
+    ['a bath is over', { timers: [{ id: 't', title: 'Bath', endsS: NOW - 5 }] }, 'Take it out: Bath', 'clean'],
+    ['parted and clean', { bay: 'strip' }, 'Measure its holes', 'holes'],
     ['no list', { bay: 'mend' }, 'List its holes', 'holes'],
     ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'holes'],
     ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'holes'],
-    ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'holes'],
+    ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'strip'],
     ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'listen'],
     [
       'a turn supported',
@@ -196,6 +213,30 @@ describe('what is owed to a clock', () => {
     })
   })
 
+  test('an estimate is asked after once the owner has had it three days', () => {
+    const answer = (days: number) =>
+      owedTo({ ...OWED, answerAwaitedSinceS: NOW - days * DAY }).find((o) => o.kind === 'answer')
+    expect(answer(0)).toMatchObject({ weight: 'sound', why: 'Sent today.', surface: 'estimate' })
+    expect(answer(4)).toMatchObject({ weight: 'watch', title: 'Ask the owner about the estimate' })
+    expect(owedTo(OWED).some((o) => o.kind === 'answer')).toBe(false)
+  })
+
+  test('each part to order and each bath stands for itself', () => {
+    const list = owedTo({
+      ...OWED,
+      toOrder: [{ id: 'spring', title: 'Mainspring 19 × 0.40' }],
+      timers: [
+        { id: 'one', title: 'Bath one', endsS: NOW + 100 },
+        { id: 'two', title: 'Bath two', endsS: NOW + 50 },
+      ],
+    })
+    expect(list.filter((o) => o.kind === 'bath').map((o) => o.subject)).toEqual(['two', 'one'])
+    expect(list.find((o) => o.kind === 'order')).toMatchObject({
+      title: 'Order: Mainspring 19 × 0.40',
+      subject: 'spring',
+    })
+  })
+
   test('a clock without a cutter for its hole says so first', () => {
     expect(first({ bay: 'mend', holesTotal: 3, holesToBush: 1, holesWithoutCutter: 1 })).toMatchObject({
       kind: 'no-cutter',
@@ -212,6 +253,10 @@ describe('oil', () => {
     ['long', '2033-03-10', '2036-03-10'],
   ] as const)('%s school', (school, checkOn, serviceOn) => {
     expect(oilDue('2026-03-10T14:00:00Z', school)).toEqual({ checkOn, serviceOn })
+  })
+
+  test('oil put on in place is a stop-gap: looked at after one year, whatever the school', () => {
+    expect(oilDue('2026-03-10', 'long', true)).toEqual({ checkOn: '2027-03-10', serviceOn: '2028-03-10' })
   })
 
   test('oiled on a leap day, it is due on the last of February', () => {

@@ -13,6 +13,7 @@ import {
   twoReadings,
 } from '@treadle/core'
 import { array, number, only, string } from '../fields.ts'
+import { ARRIVE_AND_STRIP } from './arriveAndStrip.ts'
 import { calculation, type Calculation } from './calculation.ts'
 
 const figure = (label: string) => number().label(label)
@@ -255,6 +256,7 @@ export const CALCULATIONS: Calculation[] = [
       return { ...rest, nextReadingAt: nextReadingAtS === null ? null : new Date(nextReadingAtS * 1000).toISOString() }
     },
   }),
+  ...ARRIVE_AND_STRIP,
 ]
 
 function secondsOf(field: string, iso: string): number {

@@ -1,12 +1,18 @@
 import type { Bay, Gate } from '../gates/gates.ts'
 
 /** Where a thing that is owed is done. */
-export type SurfaceName = 'arrive' | 'power' | 'holes' | 'listen' | 'rate' | 'card'
+export type SurfaceName = 'arrive' | 'estimate' | 'power' | 'strip' | 'clean' | 'holes' | 'listen' | 'rate' | 'card'
 
 export interface Owed {
   kind:
     | 'observe'
+    | 'answer'
+    | 'order'
     | 'make-safe'
+    | 'mark'
+    | 'take-apart'
+    | 'clean'
+    | 'bath'
     | 'measure'
     | 'bush'
     | 'no-cutter'
@@ -26,12 +32,21 @@ export interface Owed {
   /** why it is owed, in a sentence */
   why: string
   surface: SurfaceName
+  /** which of several of its kind: a timer's or a line's id */
+  subject: string
 }
 
 /** What is known of a job, as far as the list of things owed asks. Times in Unix seconds. */
 export interface OwedFacts {
   bay: Bay
   listenings: number
+  /** the estimate that the owner has and has not answered, since when, s */
+  answerAwaitedSinceS: number | null
+  toOrder: { id: string; title: string }[]
+  timers: { id: string; title: string; endsS: number }[]
+  marksOpen: number
+  stripSteps: number
+  partsToClean: number
   woundTrains: string[]
   parted: boolean
   powerOverridden: boolean
@@ -60,7 +75,7 @@ const DAY_S = 86_400
  * The first entry is what its tag shows.
  */
 export function owedTo(facts: OwedFacts): Owed[] {
-  const list: Owed[] = [...work(facts), ...winding(facts), ...promise(facts)]
+  const list: Owed[] = [...timers(facts), ...work(facts), ...winding(facts), ...estimate(facts), ...promise(facts)]
   const order = { must: 0, watch: 1, sound: 2 }
   return list.sort((a, b) => order[a.weight] - order[b.weight] || (a.dueS ?? Infinity) - (b.dueS ?? Infinity))
 }
@@ -93,7 +108,24 @@ function strip(facts: OwedFacts): Owed[] {
     )
     return [{ ...entry, weight: 'must' }]
   }
+  if (!facts.parted && facts.marksOpen > 0) {
+    const n = facts.marksOpen
+    return [
+      owed(
+        'mark',
+        'strip',
+        `Mark ${n} ${n === 1 ? 'place' : 'places'} before parting`,
+        'They can’t be found again once the plates are apart.',
+      ),
+    ]
+  }
   if (!facts.parted) return [owed('make-safe', 'power', 'Part the plates', 'Every train is confirmed off.')]
+  if (facts.stripSteps === 0)
+    return [owed('take-apart', 'strip', 'Take it apart, step by step', 'Its strip log is empty.')]
+  if (facts.partsToClean > 0)
+    return [
+      owed('clean', 'clean', `Clean ${facts.partsToClean} parts`, 'They are on the list and not yet clean and dry.'),
+    ]
   return [owed('measure', 'holes', 'Measure its holes', 'The plates are parted.')]
 }
 
@@ -129,7 +161,7 @@ function mend(facts: OwedFacts): Owed[] {
         'All are measured.',
       ),
     )
-  else out.push(owed('measure', 'holes', 'Assemble it', 'Every hole is judged and done.'))
+  else out.push(owed('measure', 'strip', 'Assemble it', 'Every hole is judged and done.'))
   return out
 }
 
@@ -165,6 +197,46 @@ function set(facts: OwedFacts): Owed[] {
   return out
 }
 
+function timers({ timers: running, nowS }: OwedFacts): Owed[] {
+  return running.map(({ id, title, endsS }) => ({
+    ...owed(
+      'bath',
+      'clean',
+      endsS <= nowS ? `Take it out: ${title}` : title,
+      endsS <= nowS ? 'Its time is over.' : 'It runs.',
+    ),
+    subject: id,
+    dueS: endsS,
+    weight: endsS <= nowS ? 'must' : 'watch',
+  }))
+}
+
+/** An owner who has had a figure for so many days is asked again. */
+const ANSWER_DAYS = 3
+
+function estimate({ answerAwaitedSinceS, toOrder, nowS }: OwedFacts): Owed[] {
+  const out: Owed[] = toOrder.map(({ id, title }) => ({
+    ...owed('order', 'estimate', `Order: ${title}`, 'It is in the estimate that the owner accepted.'),
+    subject: id,
+    weight: 'watch',
+  }))
+  if (answerAwaitedSinceS !== null) {
+    const dueS = answerAwaitedSinceS + ANSWER_DAYS * DAY_S
+    const days = Math.floor((nowS - answerAwaitedSinceS) / DAY_S)
+    out.push({
+      ...owed(
+        'answer',
+        'estimate',
+        dueS <= nowS ? 'Ask the owner about the estimate' : 'The owner has the estimate',
+        days === 0 ? 'Sent today.' : `Sent ${days} ${days === 1 ? 'day' : 'days'} ago, not answered.`,
+      ),
+      dueS,
+      weight: dueS <= nowS ? 'watch' : 'sound',
+    })
+  }
+  return out
+}
+
 function winding({ lastWoundS, windsEveryDays, nowS, bay }: OwedFacts): Owed[] {
   if (bay !== 'set' || lastWoundS === null || windsEveryDays === null) return []
   const dueS = lastWoundS + windsEveryDays * DAY_S
@@ -197,5 +269,5 @@ function promise({ promisedS, nowS }: OwedFacts): Owed[] {
 }
 
 function owed(kind: Owed['kind'], surface: SurfaceName, title: string, why: string): Owed {
-  return { kind, surface, title, why, dueS: null, weight: 'sound' }
+  return { kind, surface, title, why, dueS: null, weight: 'sound', subject: '' }
 }

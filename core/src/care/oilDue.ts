@@ -8,9 +8,16 @@ export const OIL_SCHOOLS = {
 
 export type OilSchool = keyof typeof OIL_SCHOOLS
 
-/** The days, ISO, on which the oil falls due for a look and for a service, from the day it was oiled (ISO). */
-export function oilDue(oiledOn: string, school: OilSchool): { checkOn: string; serviceOn: string } {
-  const { checkYears, serviceYears } = OIL_SCHOOLS[school]
+/** Fresh oil on old, put on in place without taking the clock apart: a rule of thumb. */
+const STOP_GAP = { checkYears: 1, serviceYears: 2 }
+
+/**
+ * The days, ISO, on which the oil falls due for a look and for a service, from the day it was oiled (ISO).
+ *
+ * @param stopGap - it was oiled in place, over old oil: a stop-gap, looked at sooner whatever the school
+ */
+export function oilDue(oiledOn: string, school: OilSchool, stopGap = false): { checkOn: string; serviceOn: string } {
+  const { checkYears, serviceYears } = stopGap ? STOP_GAP : OIL_SCHOOLS[school]
   return { checkOn: yearsAfter(oiledOn, checkYears), serviceOn: yearsAfter(oiledOn, serviceYears) }
 }
 

@@ -20,7 +20,7 @@ export const GATE_TITLES: Record<GateName, string> = {
   beat: 'It is in beat',
   rate: 'Its rate is known and within what this clock should keep',
   trial: 'It has run its trial since the last change',
-  parts: 'All that came with it is here',
+  parts: 'All that came with it, and all that came out of it, is here',
 }
 
 /** What is known of a job, as far as the gates ask. Times in seconds. */
@@ -36,6 +36,8 @@ export interface GateFacts {
   trialFromS: number | null
   trialDays: number
   cameWith: { name: string; state: string; returned: boolean }[]
+  /** what the strip log has out of the clock and not yet back in it */
+  leftOver: string[]
   nowS: number
   overridden: Partial<Record<GateName, string>>
 }
@@ -130,8 +132,10 @@ function trial({ trialFromS, trialDays, nowS }: GateFacts) {
     : { passed: false, reason: `Day ${Math.floor(days) + 1} of ${trialDays} since the last change.` }
 }
 
-function parts({ cameWith }: GateFacts) {
+function parts({ cameWith, leftOver }: GateFacts) {
   const missing = cameWith.filter((p) => p.state !== 'missing' && !p.returned).map((p) => p.name)
+  if (leftOver.length > 0)
+    return { passed: false, reason: `Left over from taking it apart: ${leftOver.slice(0, 5).join(', ')}.` }
   return missing.length === 0
     ? { passed: true, reason: 'Everything that came with it is ticked off.' }
     : { passed: false, reason: `Not ticked off yet: ${missing.join(', ')}.` }

@@ -1,0 +1,64 @@
+import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE } from '@treadle/core'
+import { Bath } from './clean.ts'
+import { DEFAULT_PRICES, PriceBook } from './estimate.ts'
+import { array, line, measured, only, requiredLine, type InferType } from './fields.ts'
+import { mixed, object } from 'yup'
+
+const chances = () => array(measured(0, 1).required()).min(2).max(6).required()
+
+const Trouble = only({
+  causes: array(
+    only({
+      key: requiredLine(40),
+      title: requiredLine(120).label('Cause'),
+      weight: measured(0.01, 1000).required().label('How often'),
+      remark: line(300).defined().label('Remark'),
+    }),
+  )
+    .min(2, 'Causes: keep at least two')
+    .max(60)
+    .required()
+    .label('Causes'),
+  checks: array(
+    only({
+      key: requiredLine(40),
+      question: requiredLine(160).label('Question'),
+      how: line(300).defined().label('How'),
+      minutes: measured(0.1, 600).required().label('Minutes'),
+      yearsUpTo: array(measured(0, 200).required()).max(5).nullable().defined(),
+      given: mixed<Record<string, number[]>>(
+        (value): value is Record<string, number[]> =>
+          object().isType(value) && Object.values(value as object).every((row) => chances().isValidSync(row)),
+      ).required('Chances: each must be from 0 to 1'),
+      otherwise: chances().label('Chance otherwise'),
+    }),
+  )
+    .min(1)
+    .max(80)
+    .required()
+    .label('Checks'),
+})
+
+const Baths = only({ baths: array(Bath).min(1, 'Baths: keep at least one').max(30).required().label('Baths') })
+
+/** Tables that the workshop keeps for itself: each is checked whole, and starts as the craft's own. */
+export const WORKSHOP_TABLES = {
+  trouble: { schema: Trouble, start: DEFAULT_TROUBLE_TABLE },
+  baths: { schema: Baths, start: { baths: DEFAULT_BATHS } },
+  prices: { schema: PriceBook, start: DEFAULT_PRICES },
+} as const
+
+export type TableName = keyof typeof WORKSHOP_TABLES
+export type TableValues<N extends TableName> = (typeof WORKSHOP_TABLES)[N]['start']
+export interface TableAnswer<N extends TableName> {
+  name: N
+  version: number
+  values: TableValues<N>
+}
+
+/** A change of one of them, on the version it was read at. */
+export const TableChange = only({
+  version: measured(0, 1e9).integer().required(),
+  values: mixed<object>((value): value is object => typeof value === 'object' && value !== null).required(),
+})
+export type TableChange = InferType<typeof TableChange>
