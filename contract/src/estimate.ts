@@ -54,6 +54,8 @@ const Strokes = array(
     .required(),
 ).max(200)
 
+type SaidAnswer = { how: string; note: string; strokes: unknown[] } | null | undefined
+
 /** How the owner agreed: signed on the screen, or a note of the call or the letter. */
 const Answer = only({
   how: string().oneOf(['signed', 'call', 'letter']).required().label('How the owner answered'),
@@ -65,9 +67,13 @@ const Answer = only({
   .test(
     'signed',
     'Signature: sign before it is kept, or choose a call',
-    (a) => a.how !== 'signed' || a.strokes.length > 0,
+    (a: SaidAnswer) => a?.how !== 'signed' || a.strokes.length > 0,
   )
-  .test('note', 'Note of the call: say what was agreed', (a) => a.how === 'signed' || a.note.trim().length >= 4)
+  .test(
+    'note',
+    'Note of the call: say what was agreed',
+    (a: SaidAnswer) => a == null || a.how === 'signed' || a.note.trim().length >= 4,
+  )
 
 export const ESTIMATE_STATES = ['draft', 'sent', 'accepted', 'declined'] as const
 

@@ -18,7 +18,11 @@ export const moment = () =>
       /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/,
       '${path} must be a moment such as 2026-03-01T09:30:00Z',
     )
-    .test('real', '${path} must be a day and time that exist', (value) => !Number.isNaN(Date.parse(value)))
+    .test(
+      'real',
+      '${path} must be a day and time that exist',
+      (value: string | null | undefined) => value == null || !Number.isNaN(Date.parse(value)),
+    )
 /** A day, ISO 8601. */
 export const day = () =>
   string().matches(/^\d{4}-\d\d-\d\d$/, {

@@ -8,6 +8,7 @@ import {
   GateOverride,
   HoleChange,
   NewJob,
+  PLAIN_WORK,
   PowerOff,
   RateEventChange,
   rateBookInput,
@@ -33,10 +34,14 @@ const JOB = {
     marks: '',
     trains: [{ train: 'going', power: 'spring' }],
     pendulum: EMPTY_PENDULUM,
+    work: PLAIN_WORK,
   },
   complaint: 'Stops.',
   cameWith: [],
   promisedOn: null,
+  standsAt: '',
+  movedLately: 'unknown',
+  lastServiced: null,
 }
 
 describe('a job', () => {
@@ -80,10 +85,10 @@ describe('a job', () => {
 })
 
 test('a train is off only when it was proved by hand', async () => {
-  const off = { id: ID, train: 'going', method: 'let-down', proved: true }
+  const off = { id: ID, train: 'going', method: 'let-down', proofs: ['square', 'great-wheel'] }
   expect(await wrong(PowerOff, off)).toEqual([])
-  expect(await wrong(PowerOff, { ...off, proved: false })).toEqual(['proved'])
-  expect(await wrong(PowerOff, { ...off, method: 'cut-the-wire' })).toEqual(['method'])
+  expect(await wrong(PowerOff, { ...off, proofs: undefined })).toEqual(['proofs'])
+  expect(await wrong(PowerOff, { ...off, method: 'cut the wire' })).toEqual(['method'])
 })
 
 test('a gate is overridden with a sentence, not a grunt', async () => {

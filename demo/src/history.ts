@@ -1,4 +1,6 @@
 import {
+  meshMarks,
+  proofsFor,
   hear,
   PowerTrack,
   PracticeSound,
@@ -8,7 +10,7 @@ import {
   type PracticeClock,
   type Side,
 } from '@treadle/core'
-import { listeningFrom, type JobPage, type NewListening } from '@treadle/contract'
+import { jobChangeOf, listeningFrom, type JobPage, type NewListening } from '@treadle/contract'
 import { demoId, type DemoApi } from './api.ts'
 
 const DAY_MS = 86_400_000
@@ -134,8 +136,7 @@ export async function putEvent(
 export async function moveTo(api: DemoApi, jobId: string, bay: string, runs: string): Promise<void> {
   const { job } = await api.get<JobPage>(`/jobs/${jobId}`)
   if (job.closedAt) return
-  const { version, complaint, cameWith, promisedOn } = job
-  await api.send('PATCH', `/jobs/${jobId}`, { version, bay, runs, complaint, cameWith, promisedOn })
+  await api.send('PATCH', `/jobs/${jobId}`, { ...jobChangeOf(job), bay, runs })
 }
 
 /** Confirms every train off and parts the plates. */
@@ -144,14 +145,36 @@ export async function partPlates(
   jobId: string,
   trains: { train: string; method: string }[],
 ): Promise<void> {
-  for (const { train, method } of trains)
-    await api.send('POST', `/jobs/${jobId}/power`, {
-      id: demoId(`power ${jobId} ${train}`),
-      train,
-      method,
-      proved: true,
-    })
+  const { clock } = await api.get<JobPage>(`/jobs/${jobId}`)
+  for (const { train, method } of trains) await letDown(api, jobId, clock, train, method)
+  const { strikeWork, moon, calendar } = clock.work
+  for (const { key } of meshMarks({ trains: clock.trains, strikeWork, moon, calendar, pendulum: true }))
+    await putRow(api, jobId, 'strip-marks', `mark ${jobId} ${key}`, { key, state: 'done', note: '' })
   await api.send('POST', `/jobs/${jobId}/part`, {})
+}
+
+/** One train off, every proof that its power asks for tried. */
+export async function letDown(
+  api: DemoApi,
+  jobId: string,
+  clock: JobPage['clock'],
+  train: string,
+  method: string,
+): Promise<void> {
+  const power = clock.trains.find((t) => t.train === train)?.power ?? 'spring'
+  await api.send('POST', `/jobs/${jobId}/power`, {
+    id: demoId(`power ${jobId} ${train}`),
+    train,
+    method,
+    proofs: proofsFor(power, clock.kind, clock.work.mercury).map((p) => p.key),
+  })
+}
+
+/** One row of a job, new. */
+export async function putRow(api: DemoApi, jobId: string, path: string, name: string, row: object): Promise<string> {
+  const id = demoId(name)
+  await api.send('PUT', `/jobs/${jobId}/${path}/${id}`, { id, version: 0, ...row })
+  return id
 }
 
 export interface DemoHole {

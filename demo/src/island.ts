@@ -1,10 +1,12 @@
 import {
   DEFAULT_SETTINGS,
   EMPTY_PENDULUM,
+  PLAIN_WORK,
   type NewClock,
   type NewJob,
   type Owner,
   type Settings,
+  type Work,
 } from '@treadle/contract'
 import { demoId } from './api.ts'
 
@@ -42,7 +44,11 @@ const OWNERS = {
   keeper: owner('keeper', 'The light-keeper', 'Keeper’s cottage, North Head'),
 }
 
-const clock = (key: string, rest: Omit<NewClock, 'id'>): NewClock => ({ id: demoId(`clock ${key}`), ...rest })
+const clock = (key: string, rest: Omit<NewClock, 'id' | 'work'> & { work?: Partial<Work> }): NewClock => ({
+  id: demoId(`clock ${key}`),
+  ...rest,
+  work: { ...PLAIN_WORK, ...rest.work },
+})
 
 const CLOCKS = {
   regulator: clock('regulator', {
@@ -191,6 +197,8 @@ const CLOCKS = {
   }),
 }
 
+/** What the owners told. */
+const AT_HOME: Record<string, Pick<NewJob, 'standsAt' | 'movedLately' | 'lastServiced'>> = {}
 const things = (...names: string[]) => names.map((name) => ({ name, state: 'present' as const, returned: false }))
 
 const job = (
@@ -207,6 +215,7 @@ const job = (
   complaint,
   cameWith,
   promisedOn,
+  ...(AT_HOME[key] ?? { standsAt: '', movedLately: 'unknown', lastServiced: null }),
 })
 
 /** The visits of the demo, by name. */

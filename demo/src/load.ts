@@ -1,10 +1,11 @@
+import type { JobPage } from '@treadle/contract'
 import { connect, makeApp, migrate } from '@treadle/server'
 import { DEFAULT_PRACTICE_CLOCK, type PracticeClock } from '@treadle/core'
 import { once } from 'node:events'
 import { createServer } from 'node:http'
 import { pino } from 'pino'
 import { DemoApi, demoId } from './api.ts'
-import { keepRateBook, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
+import { keepRateBook, letDown, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
 import { dialPicture } from './pictures.ts'
 
@@ -135,12 +136,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
     { purpose: 'observe' },
   )
   await moveTo(api.at(ago(3), 'Rasmus Oake'), chapel, 'strip', 'stops')
-  await api.send('POST', `/jobs/${chapel}/power`, {
-    id: demoId('power chapel going'),
-    train: 'going',
-    method: 'weight-off',
-    proved: true,
-  })
+  await letDown(api, chapel, (await api.get<JobPage>(`/jobs/${chapel}`)).clock, 'going', 'weight-off')
 
   // The long café clock: sixth day of its trial.
   const cafe = await take('cafe', 40)

@@ -21,6 +21,18 @@ const TABLES = [
   'rate_events',
   'photos',
   'journal',
+  'observations',
+  'conditions',
+  'train_sheets',
+  'confirmed_causes',
+  'estimates',
+  'strip_marks',
+  'strip_steps',
+  'clean_parts',
+  'timers',
+  'now_marks',
+  'workshop_tables',
+  'calendar_keys',
 ]
 const FORMAT = 'treadle-backup-1'
 const AT_ONCE = 20
@@ -75,8 +87,14 @@ export async function readArchive(client, file) {
         continue
       }
       if (!TABLES.includes(entry.table)) throw new Error(`The backup names a table that is not known: ${entry.table}.`)
+      // Columns that an older backup does not know keep their defaults.
+      const columns = Object.keys(entry.row)
+      if (!columns.every((name) => /^[a-z_]+$/.test(name)))
+        throw new Error(`The backup names a column that can’t be: ${entry.table}.`)
+      const named = columns.map((name) => `"${name}"`).join(', ')
       await client.query(
-        `insert into ${entry.table} select * from jsonb_populate_record(null::${entry.table}, $1::jsonb)`,
+        `insert into ${entry.table} (${named})
+         select ${named} from jsonb_populate_record(null::${entry.table}, $1::jsonb)`,
         [JSON.stringify(entry.row)],
       )
       count++

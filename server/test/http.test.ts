@@ -114,6 +114,8 @@ describe('clocks', () => {
       name: clock.name,
       kind: clock.kind,
       marks: '',
+      trains: clock.trains,
+      work: clock.work,
       pendulum: { ...clock.pendulum, semiArcDeg: 5 },
     }
     await workshop.request.patch(`/api/clocks/${clock.id}`).send(change).expect(200)

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import type { JobPage, JournalEntry } from '@treadle/contract'
+import { jobChangeOf, type JobPage, type JournalEntry } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
-import { newHole, newJob, newListening, useWorkshop } from './workshop.ts'
+import { markMeshes, newHole, newJob, newListening, powerOff, useWorkshop } from './workshop.ts'
 
 const workshop = useWorkshop()
 const page = async (id: string) => (await workshop.request.get(`/api/jobs/${id}`).expect(200)).body as JobPage
@@ -61,14 +61,7 @@ describe('taking in', () => {
 describe('two people at one job', () => {
   test('a stale change gets 409 with the row as it stands now', async () => {
     const { job } = await workshop.takeIn()
-    const change = {
-      version: job.version,
-      bay: 'arrive',
-      complaint: 'It limps.',
-      runs: 'runs',
-      cameWith: [],
-      promisedOn: null,
-    }
+    const change = { ...jobChangeOf(job), complaint: 'It limps.', runs: 'runs', cameWith: [] }
     await workshop.request.patch(`/api/jobs/${job.id}`).send(change).expect(200)
     const late = await workshop.request
       .patch(`/api/jobs/${job.id}`)
@@ -80,14 +73,7 @@ describe('two people at one job', () => {
 
   test('the same change sent twice is no conflict', async () => {
     const { job } = await workshop.takeIn()
-    const change = {
-      version: job.version,
-      bay: 'strip',
-      complaint: job.complaint,
-      runs: 'stops',
-      cameWith: job.cameWith,
-      promisedOn: null,
-    }
+    const change = { ...jobChangeOf(job), bay: 'strip', runs: 'stops' }
     await workshop.request.patch(`/api/jobs/${job.id}`).send(change).expect(200)
     await workshop.request.patch(`/api/jobs/${job.id}`).send(change).expect(200)
     expect((await journal(job.id, 'Moved to Strip')).length).toBe(1)
@@ -95,18 +81,19 @@ describe('two people at one job', () => {
 })
 
 describe('the power gate', () => {
-  const off = (train: string) => ({ id: randomUUID(), train, method: 'let-down', proved: true })
-
   test('plates can’t be parted before every train is confirmed off', async () => {
     const { job } = await workshop.takeIn()
-    await workshop.request.post(`/api/jobs/${job.id}/power`).set('X-Bench', 'Ida').send(off('going')).expect(201)
+    await workshop.request.post(`/api/jobs/${job.id}/power`).set('X-Bench', 'Ida').send(powerOff('going')).expect(201)
     const refused = await workshop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(422)
     expect((refused.body as { detail: string }).detail).toContain('strike')
     await workshop.request
       .post(`/api/jobs/${job.id}/power`)
       .set('X-Bench', encodeURIComponent('Åse'))
-      .send(off('strike'))
+      .send(powerOff('strike'))
       .expect(201)
+    const unmarked = await workshop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(422)
+    expect((unmarked.body as { detail: string }).detail).toMatch(/Mark first.*rating nut/)
+    await markMeshes(workshop.request, job.id)
     const parted = await workshop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
     expect((parted.body as JobPage).job.partedAt).not.toBeNull()
     expect((await journal(job.id, 'strike train is off'))[0]).toMatchObject({ who: 'Åse' })
@@ -116,18 +103,18 @@ describe('the power gate', () => {
     const { job } = await workshop.takeIn()
     await workshop.request
       .post(`/api/jobs/${job.id}/power`)
-      .send({ ...off('going'), proved: false })
+      .send({ ...powerOff('going'), proofs: ['square'] })
       .expect(400)
   })
 
   test('a train the clock has not got is refused', async () => {
     const { job } = await workshop.takeIn()
-    await workshop.request.post(`/api/jobs/${job.id}/power`).send(off('chime')).expect(400)
+    await workshop.request.post(`/api/jobs/${job.id}/power`).send(powerOff('chime')).expect(400)
   })
 
   test('a confirmation can be taken back, and the gate holds again', async () => {
     const { job } = await workshop.takeIn()
-    const body = off('going')
+    const body = powerOff('going')
     await workshop.request.post(`/api/jobs/${job.id}/power`).send(body).expect(201)
     await workshop.request.delete(`/api/jobs/${job.id}/power/${body.id}`).expect(200)
     expect((await page(job.id)).powerOffs).toHaveLength(0)
@@ -142,7 +129,9 @@ describe('the power gate', () => {
       .post(`/api/jobs/${job.id}/overrides`)
       .send({ ...override, reason: 'Arbor broken, nothing to wind.' })
       .expect(201)
+    await markMeshes(workshop.request, job.id)
     await workshop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
+    expect((await page(job.id)).overrides).toMatchObject([{ gate: 'power', reason: 'Arbor broken, nothing to wind.' }])
     expect((await journal(job.id, 'Arbor broken')).length).toBe(1)
   })
 })

@@ -3,7 +3,15 @@ import pg from 'pg'
 import { pino } from 'pino'
 import supertest from 'supertest'
 import { afterAll, beforeAll } from 'vitest'
-import { EMPTY_PENDULUM, type HoleChange, type JobPage, type NewJob, type NewListening } from '@treadle/contract'
+import {
+  EMPTY_PENDULUM,
+  PLAIN_WORK,
+  type HoleChange,
+  type JobPage,
+  type NewJob,
+  type NewListening,
+  type PowerOff,
+} from '@treadle/contract'
 import { connect, makeApp, type Connection } from '../src/index.ts'
 
 export interface Workshop {
@@ -64,10 +72,14 @@ export function newJob(): NewJob {
         { train: 'strike', power: 'spring' },
       ],
       pendulum: { ...EMPTY_PENDULUM, beatsPerHour: 7200, lengthMm: 248, pitchMm: 0.7 },
+      work: PLAIN_WORK,
     },
     complaint: 'It stops.',
     cameWith: [{ name: 'key', state: 'present', returned: false }],
     promisedOn: null,
+    standsAt: '',
+    movedLately: 'unknown',
+    lastServiced: null,
   }
 }
 
@@ -123,5 +135,18 @@ export function newListening(part: Partial<NewListening> = {}): NewListening {
     hasSound: true,
     changeMm: null,
     ...part,
+  }
+}
+
+/** A train of the usual clock confirmed off, every proof tried. */
+export function powerOff(train: string, part: Partial<PowerOff> = {}): PowerOff {
+  return { id: randomUUID(), train, method: 'let-down', proofs: ['square', 'great-wheel'], ...part }
+}
+
+/** Marks every mesh of the usual striking clock, so that its plates may be parted. */
+export async function markMeshes(request: Workshop['request'], jobId: string): Promise<void> {
+  for (const key of ['clicks', 'nut', 'strike-lock', 'warning', 'count-wheel', 'gathering-pallet']) {
+    const mark = { id: randomUUID(), version: 0, key, state: 'done', note: '' }
+    await request.put(`/api/jobs/${jobId}/strip-marks/${mark.id}`).send(mark).expect(201)
   }
 }

@@ -13,13 +13,15 @@ export type Saved<R> =
  * Makes a row (version 0) or changes the one of this version.
  *
  * A repeated request is `same`: it finds its own values there already. A change made on an older version is `stale`,
- * and carries the row as it stands now. `within` bounds which row it may be, as its job.
+ * and carries the row as it stands now. `within` bounds which row it may be, as its job. `stamp` is written with the
+ * values (who, when) and says nothing about whether they are the same.
  */
 export async function saveVersioned<T extends Versioned>(
   queries: Queries,
   table: T,
   key: { id: string; version: number; within?: SQL | undefined },
   values: Omit<T['$inferInsert'], 'id' | 'version'>,
+  stamp: Record<string, unknown> = {},
 ): Promise<Saved<Row<T>>> {
   const columns = Object.keys(getTableColumns(table))
   const wanted = Object.fromEntries(Object.entries(values).filter(([name]) => columns.includes(name)))
@@ -28,14 +30,14 @@ export async function saveVersioned<T extends Versioned>(
   if (key.version === 0) {
     const made = (await queries
       .insert(table)
-      .values({ ...wanted, id: key.id, version: 1 } as never)
+      .values({ ...wanted, ...stamp, id: key.id, version: 1 } as never)
       .onConflictDoNothing()
       .returning()) as Row<T>[]
     if (made[0]) return { state: 'created', row: made[0] }
   } else {
     const changed = (await queries
       .update(table)
-      .set({ ...wanted, version: key.version + 1 } as never)
+      .set({ ...wanted, ...stamp, version: key.version + 1 } as never)
       .where(and(mine, eq(table.version, key.version)))
       .returning()) as Row<T>[]
     if (changed[0]) return { state: 'changed', row: changed[0] }

@@ -13,7 +13,7 @@ export function holeRoutes(db: Database): Router {
     schema: HoleChange,
     kind: 'hole',
     check: refuseImpossible,
-    values: ({ id: _, version: _v, ...hole }, who) => ({ ...hole, measuredBy: who }),
+    stamp: (who) => ({ measuredBy: who }),
     sentence,
     goneSentence: (row) => `Off the list: ${row.arbor}, ${row.plate} plate.`,
   })

@@ -5,16 +5,24 @@ import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { sql } from 'drizzle-orm'
+import { cleanRoutes } from '../clean/routes.ts'
 import { clockRoutes } from '../clocks/routes.ts'
 import type { Database } from '../db/connect.ts'
+import { estimateRoutes } from '../estimates/routes.ts'
+import { findRoutes } from '../find/routes.ts'
 import { holeRoutes } from '../holes/routes.ts'
 import { jobRoutes } from '../jobs/routes.ts'
 import { journalRoutes } from '../journal/routes.ts'
 import { listeningRoutes } from '../listenings/routes.ts'
+import { nowRoutes } from '../now/routes.ts'
+import { observationRoutes } from '../observations/routes.ts'
 import { peopleRoutes } from '../people/routes.ts'
 import { photoRoutes } from '../photos/routes.ts'
 import { rateRoutes } from '../rate/routes.ts'
 import { settingsRoutes } from '../settings/routes.ts'
+import { stripRoutes } from '../strip/routes.ts'
+import { tableRoutes } from '../tables/routes.ts'
+import { trainRoutes } from '../trains/routes.ts'
 import { guard } from './guard.ts'
 import { onError, sendProblem } from './problem.ts'
 
@@ -72,6 +80,8 @@ function apiRoutes(db: Database, version: string): Router {
       res.status(database ? 200 : 503).json({ ok: database, database, version })
     })
     .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db))
+    .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
+    .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
     .use(photoRoutes(db), journalRoutes(db), peopleRoutes(db), settingsRoutes(db))
     .use((req, res) => {
       sendProblem(res, 404, 'not-found', `There is nothing at ${req.method} ${req.originalUrl.split('?')[0] ?? ''}.`)

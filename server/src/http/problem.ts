@@ -13,6 +13,11 @@ export class Refused extends Error {
   }
 }
 
+/** A refusal that names one field. */
+export function badField(field: string, message: string): Refused {
+  return new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: [{ field, message }] })
+}
+
 export function sendProblem(
   res: Response,
   status: number,

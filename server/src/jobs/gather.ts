@@ -1,15 +1,22 @@
 import { asc, getTableColumns, inArray } from 'drizzle-orm'
+import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import {
+  cleanParts,
   clocks,
+  estimates,
   gateOverrides,
   holes,
   jobs,
   listenings,
+  nowMarks,
   owners,
   powerOffs,
   rateEvents,
   readings,
+  stripMarks,
+  stripSteps,
+  timers,
 } from '../db/schema.ts'
 import type { JobRows } from './standing.ts'
 
@@ -38,18 +45,16 @@ export async function gatherJobs(queries: Queries, ids: string[]): Promise<Gathe
         theirClocks.map((c) => c.ownerId),
       ),
     )
-  const byJob = {
-    powerOffs: grouped(
-      await queries.select().from(powerOffs).where(inArray(powerOffs.jobId, ids)).orderBy(asc(powerOffs.at)),
-    ),
-    overrides: grouped(
-      await queries
-        .select()
-        .from(gateOverrides)
-        .where(inArray(gateOverrides.jobId, ids))
-        .orderBy(asc(gateOverrides.at)),
-    ),
-    holes: grouped(await queries.select().from(holes).where(inArray(holes.jobId, ids)).orderBy(asc(holes.id))),
+  const ofJobs = async <T extends JobTable>(table: T, order: AnyPgColumn): Promise<(jobId: string) => Row<T>[]> => {
+    const plain: JobTable = table
+    return grouped(
+      (await queries.select().from(plain).where(inArray(plain.jobId, ids)).orderBy(asc(order))) as Row<T>[],
+    )
+  }
+  const theirs = {
+    powerOffs: await ofJobs(powerOffs, powerOffs.at),
+    overrides: await ofJobs(gateOverrides, gateOverrides.at),
+    holes: await ofJobs(holes, holes.id),
     listenings: grouped(
       await queries
         .select(listeningColumns)
@@ -57,32 +62,26 @@ export async function gatherJobs(queries: Queries, ids: string[]): Promise<Gathe
         .where(inArray(listenings.jobId, ids))
         .orderBy(asc(listenings.at)),
     ),
-    readings: grouped(
-      await queries.select().from(readings).where(inArray(readings.jobId, ids)).orderBy(asc(readings.at)),
-    ),
-    events: grouped(
-      await queries.select().from(rateEvents).where(inArray(rateEvents.jobId, ids)).orderBy(asc(rateEvents.at)),
-    ),
+    readings: await ofJobs(readings, readings.at),
+    events: await ofJobs(rateEvents, rateEvents.at),
+    estimates: await ofJobs(estimates, estimates.revision),
+    stripMarks: await ofJobs(stripMarks, stripMarks.at),
+    stripSteps: await ofJobs(stripSteps, stripSteps.position),
+    cleanParts: await ofJobs(cleanParts, cleanParts.at),
+    timers: await ofJobs(timers, timers.endsAt),
+    nowMarks: await ofJobs(nowMarks, nowMarks.kind),
   }
   return found.flatMap((job) => {
     const clock = theirClocks.find((c) => c.id === job.clockId)
     const owner = theirOwners.find((o) => o.id === clock?.ownerId)
     if (!clock || !owner) return []
-    return [
-      {
-        job,
-        clock,
-        owner,
-        powerOffs: byJob.powerOffs(job.id),
-        overrides: byJob.overrides(job.id),
-        holes: byJob.holes(job.id),
-        listenings: byJob.listenings(job.id),
-        readings: byJob.readings(job.id),
-        events: byJob.events(job.id),
-      },
-    ]
+    const rows = Object.fromEntries(Object.entries(theirs).map(([name, of]) => [name, of(job.id)]))
+    return [{ job, clock, owner, ...rows } as GatheredJob]
   })
 }
+
+type JobTable = PgTable & { jobId: AnyPgColumn }
+type Row<T extends PgTable> = T['$inferSelect'] & { jobId: string }
 
 function grouped<T extends { jobId: string }>(rows: T[]): (jobId: string) => T[] {
   const groups = new Map<string, T[]>()

@@ -1,9 +1,18 @@
-import { GateOverride, JobChange, NewJob, POWER_METHOD_TITLES, PowerOff } from '@treadle/contract'
+import { GateOverride, JobChange, NewJob, PowerOff } from '@treadle/contract'
 import { BAYS, GATE_TITLES, mayClose } from '@treadle/core'
-import { and, asc, desc, eq, getTableColumns, isNull } from 'drizzle-orm'
-import { Router, type Request } from 'express'
+import { and, asc, eq, getTableColumns } from 'drizzle-orm'
+import { Router } from 'express'
 import type { Database, Queries } from '../db/connect.ts'
-import { clocks, gateOverrides, jobs, owners, photos, powerOffs } from '../db/schema.ts'
+import {
+  conditions,
+  confirmedCauses,
+  gateOverrides,
+  jobs,
+  observations,
+  photos,
+  powerOffs,
+  trainSheets,
+} from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { savedRow, sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, whoOf } from '../http/ask.ts'
@@ -11,34 +20,17 @@ import { nowOf } from '../http/now.ts'
 import { Refused } from '../http/problem.ts'
 import { writeJournal } from '../journal/write.ts'
 import { readSettings } from '../settings/store.ts'
+import { benchOf } from './bench.ts'
 import { openJob } from './find.ts'
 import { gatherJobs } from './gather.ts'
+import { partPlates, powerOff } from './power.ts'
 import { standingOf } from './standing.ts'
+import { takeIn } from './takeIn.ts'
 
 export function jobRoutes(db: Database): Router {
   return Router()
     .get('/bench', async (req, res) => {
-      const open = await db
-        .select({ id: jobs.id })
-        .from(jobs)
-        .where(isNull(jobs.closedAt))
-        .orderBy(desc(jobs.receivedAt))
-        .limit(200)
-      const settings = await readSettings(db)
-      const now = nowOf(req)
-      const gathered = await gatherJobs(
-        db,
-        open.map((j) => j.id),
-      )
-      res.json({
-        at: now.toISOString(),
-        tags: gathered.map((rows) => ({
-          job: rows.job,
-          clock: rows.clock,
-          owner: rows.owner,
-          owed: standingOf(rows, settings, now).owed,
-        })),
-      })
+      res.json(await benchOf(db, nowOf(req)))
     })
     .post('/jobs', async (req, res) => {
       const { created, id } = await takeIn(db, await bodyOf(NewJob, req), whoOf(req), nowOf(req))
@@ -63,7 +55,7 @@ export function jobRoutes(db: Database): Router {
     })
     .post('/jobs/:id/power', async (req, res) => {
       const body = await bodyOf(PowerOff, req)
-      await powerOff(db, req, body)
+      await powerOff(db, idOf(req), body, whoOf(req), nowOf(req))
       res.status(201).json(await jobPage(db, idOf(req), nowOf(req)))
     })
     .delete('/jobs/:id/power/:row', async (req, res) => {
@@ -131,6 +123,8 @@ export function jobRoutes(db: Database): Router {
     })
 }
 
+type JobTable = typeof observations | typeof conditions | typeof confirmedCauses
+
 /** Everything a job's pages show. */
 async function jobPage(db: Database, id: string, now: Date) {
   const gathered = await gatherJobs(db, [id])
@@ -138,56 +132,27 @@ async function jobPage(db: Database, id: string, now: Date) {
   if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
   const settings = await readSettings(db)
   const { gates, owed } = standingOf(rows, settings, now)
-  const { originalId: _o, screenId: _s, ...photoColumns } = getTableColumns(photos)
-  const pictures = await db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt))
+  const { originalId: _o, screenId: _s, thumbId: _t, ...photoColumns } = getTableColumns(photos)
+  const ofJob = (table: JobTable) => db.select().from(table).where(eq(table.jobId, id)).orderBy(asc(table.at))
+  const [pictures, seen, condition, causes, sheets] = await Promise.all([
+    db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),
+    ofJob(observations),
+    ofJob(conditions),
+    ofJob(confirmedCauses),
+    db.select().from(trainSheets).where(eq(trainSheets.clockId, rows.clock.id)),
+  ])
+  const { nowMarks: _n, ...shown } = rows
   return {
-    job: rows.job,
-    clock: rows.clock,
-    owner: rows.owner,
-    powerOffs: rows.powerOffs,
-    holes: rows.holes,
+    ...shown,
     listenings: rows.listenings.map(({ soundId, ...l }) => ({ ...l, soundStored: soundId !== null })),
-    readings: rows.readings,
-    events: rows.events,
     photos: pictures,
+    observations: seen,
+    conditions: condition,
+    confirmedCauses: causes,
+    trainSheets: sheets,
     gates,
     owed,
   }
-}
-
-/** Takes in a clock; a repeated request (same job id) finds it taken in. */
-async function takeIn(db: Database, body: NewJob, who: string, now: Date): Promise<{ created: boolean; id: string }> {
-  return db.transaction(async (tx) => {
-    await tx.insert(owners).values(body.owner).onConflictDoNothing()
-    await tx
-      .insert(clocks)
-      .values({ ...body.clock, ownerId: body.owner.id })
-      .onConflictDoNothing()
-    const values = {
-      complaint: body.complaint,
-      cameWith: body.cameWith,
-      promisedOn: body.promisedOn || null,
-      clockId: body.clock.id,
-    }
-    const made = await tx
-      .insert(jobs)
-      .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: now })
-      .onConflictDoNothing()
-      .returning()
-    const job = made[0]
-    if (job) {
-      const things = body.cameWith.filter((c) => c.state !== 'missing').map((c) => c.name)
-      await writeJournal(tx, {
-        jobId: job.id,
-        at: now,
-        who,
-        kind: 'job',
-        text: `Took in ${body.clock.name} for ${body.owner.name} as number ${job.number}. “${body.complaint}”${things.length > 0 ? ` Came with it: ${things.join(', ')}.` : ''}`,
-        figures: { number: job.number },
-      })
-    }
-    return { created: job !== undefined, id: body.id }
-  })
 }
 
 const RUNS_WORDS: Record<string, string> = {
@@ -210,63 +175,19 @@ async function writeJobChange(
   if (before.runs !== change.runs) await write(`Observed before touching: ${RUNS_WORDS[change.runs]}.`)
   if (before.complaint !== change.complaint)
     await write(`The owner’s words now read: “${change.complaint}” (were: “${before.complaint}”).`)
+  if (
+    before.standsAt !== change.standsAt ||
+    before.movedLately !== change.movedLately ||
+    before.lastServiced !== change.lastServiced
+  )
+    await write(
+      `At home: stands ${change.standsAt || 'nobody said where'}; moved lately: ${change.movedLately}; last serviced: ${change.lastServiced ?? 'not known'}.`,
+    )
   if (before.promisedOn !== (change.promisedOn ?? null)) await write(`Promised for ${change.promisedOn ?? 'no day'}.`)
   if (JSON.stringify(before.cameWith) !== JSON.stringify(change.cameWith)) {
     const list = change.cameWith.map((c) => `${c.name} (${c.returned ? 'ticked off' : c.state})`)
     await write(`What came with it: ${list.join(', ') || 'nothing'}.`)
   }
-}
-
-async function powerOff(db: Database, req: Request, { proved: _, ...body }: PowerOff): Promise<void> {
-  const who = whoOf(req)
-  const job = await openJob(db, idOf(req))
-  const found = await db.select().from(clocks).where(eq(clocks.id, job.clockId))
-  if (!found[0]?.trains.some((t) => t.train === body.train))
-    throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', {
-      errors: [{ field: 'train', message: `Train: this clock has no ${body.train} train` }],
-    })
-  await db.transaction(async (tx) => {
-    const made = await tx
-      .insert(powerOffs)
-      .values({ ...body, jobId: job.id, at: nowOf(req), who })
-      .onConflictDoNothing()
-      .returning()
-    if (made[0])
-      await writeJournal(tx, {
-        jobId: job.id,
-        at: nowOf(req),
-        who,
-        kind: 'power',
-        text: `The ${body.train} train is off: ${POWER_METHOD_TITLES[body.method]}. Square and great wheel tried by hand by ${who}.`,
-        figures: { train: body.train, method: body.method },
-      })
-  })
-}
-
-async function partPlates(db: Database, id: string, who: string, at: Date): Promise<void> {
-  const job = await openJob(db, id)
-  const [rows] = await gatherJobs(db, [id])
-  const off = new Set(rows?.powerOffs.map((p) => p.train))
-  const wound = rows?.clock.trains.filter((t) => !off.has(t.train)).map((t) => t.train) ?? []
-  const override = rows?.overrides.find((o) => o.gate === 'power')
-  if (wound.length > 0 && !override)
-    throw new Refused(422, 'gate', 'The plates may not be parted yet.', {
-      detail: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.`,
-    })
-  await db.transaction(async (tx) => {
-    const parted = await tx
-      .update(jobs)
-      .set({ partedAt: at, version: job.version + 1 })
-      .where(and(eq(jobs.id, id), isNull(jobs.partedAt)))
-      .returning()
-    if (parted[0]) {
-      const text =
-        wound.length > 0
-          ? `Parted the plates with the ${wound.join(' and ')} train not confirmed off; overridden.`
-          : 'Parted the plates; every train was confirmed off.'
-      await writeJournal(tx, { jobId: id, at, who, kind: 'power', text })
-    }
-  })
 }
 
 async function closeJob(db: Database, id: string, who: string, at: Date): Promise<void> {

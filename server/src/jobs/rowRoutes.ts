@@ -2,11 +2,13 @@ import { and, eq } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
 import { Router } from 'express'
 import type { Schema } from 'yup'
-import type { Database } from '../db/connect.ts'
+import type { Database, Queries } from '../db/connect.ts'
+import { photos } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
+import { badField } from '../http/problem.ts'
 import { writeJournal } from '../journal/write.ts'
 import { openJob } from './find.ts'
 
@@ -22,8 +24,12 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   kind: string
   /** refuses what the schema can't see */
   check?: (body: B) => void
-  /** the row's own values, besides id, version and job */
-  values: (body: B, who: string) => Record<string, unknown>
+  /** the row's own values, besides id, version and job; the body's when not said */
+  values?: (body: B) => Record<string, unknown>
+  /** what is noted of who did it and when; both when not said */
+  stamp?: (who: string, at: Date) => Record<string, unknown>
+  /** refuses what only the database knows; no body: it is to be taken back */
+  before?: (tx: Queries, jobId: string, id: string, body: B | null) => Promise<void>
   sentence: (body: B, state: 'created' | 'changed') => string
   goneSentence: (row: T['$inferSelect']) => string
 }
@@ -42,8 +48,13 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
       const who = whoOf(req)
       const saved = await db.transaction(async (tx) => {
         const job = await openJob(tx, idOf(req))
+        await ownPhoto(tx, job.id, figures)
+        await kind.before?.(tx, job.id, id, body)
         const key = { id, version, within: eq(table.jobId, job.id) }
-        const done = await saveVersioned(tx, table, key, { ...kind.values(body, who), jobId: job.id } as never)
+        const { id: _, version: _v, ...own } = kind.values?.(body) ?? { ...body }
+        const values = { ...own, jobId: job.id }
+        const stamp = kind.stamp?.(who, nowOf(req)) ?? { who, at: nowOf(req) }
+        const done = await saveVersioned(tx, table, key, values as never, stamp)
         if (done.state === 'created' || done.state === 'changed')
           await writeJournal(tx, {
             jobId: job.id,
@@ -60,6 +71,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
     .delete(`/jobs/:id/${path}/:row`, async (req, res) => {
       const job = await openJob(db, idOf(req))
       await db.transaction(async (tx) => {
+        await kind.before?.(tx, job.id, idOf(req, 'row'), null)
         const mine = and(eq(table.id, idOf(req, 'row')), eq(table.jobId, job.id))
         const gone = (await tx.delete(table).where(mine).returning()) as T['$inferSelect'][]
         const row = gone[0]
@@ -74,4 +86,15 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
       })
       res.status(204).end()
     })
+}
+
+/** A photo that a row shows must be one of the same job. */
+async function ownPhoto(tx: Queries, jobId: string, body: object): Promise<void> {
+  const { photoId } = body as { photoId?: string | null }
+  if (photoId == null) return
+  const found = await tx
+    .select({ id: photos.id })
+    .from(photos)
+    .where(and(eq(photos.id, photoId), eq(photos.jobId, jobId)))
+  if (!found[0]) throw badField('photoId', 'Photo: it is not one of this job')
 }

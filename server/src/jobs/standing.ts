@@ -3,15 +3,32 @@ import {
   bushingPlan,
   gatesOf,
   gradeBeat,
+  heedMarks,
+  meshMarks,
   owedTo,
   rateBook,
   type Gate,
   type GateFacts,
   type GateName,
+  type MarkedWork,
   type Owed,
   type RateBook,
 } from '@treadle/core'
-import type { clocks, gateOverrides, holes, listenings, powerOffs, rateEvents, readings } from '../db/schema.ts'
+import type {
+  cleanParts,
+  clocks,
+  estimates,
+  gateOverrides,
+  holes,
+  listenings,
+  nowMarks,
+  powerOffs,
+  rateEvents,
+  readings,
+  stripMarks,
+  stripSteps,
+  timers,
+} from '../db/schema.ts'
 import type { JobRecord } from './find.ts'
 
 /** Rows of one job, as far as its gates and what is owed to it ask. */
@@ -24,6 +41,12 @@ export interface JobRows {
   listenings: Omit<typeof listenings.$inferSelect, 'beatTimesS'>[]
   readings: (typeof readings.$inferSelect)[]
   events: (typeof rateEvents.$inferSelect)[]
+  estimates: (typeof estimates.$inferSelect)[]
+  stripMarks: (typeof stripMarks.$inferSelect)[]
+  stripSteps: (typeof stripSteps.$inferSelect)[]
+  cleanParts: (typeof cleanParts.$inferSelect)[]
+  timers: (typeof timers.$inferSelect)[]
+  nowMarks: (typeof nowMarks.$inferSelect)[]
 }
 
 const DAY_S = 86_400
@@ -65,6 +88,7 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
     trialFromS,
     trialDays: settings.trialDays,
     cameWith: job.cameWith,
+    leftOver: rows.stripSteps.filter((s) => !s.back).map((s) => s.part),
     nowS,
     overridden: Object.fromEntries(rows.overrides.map((o) => [o.gate as GateName, o.reason])),
   }
@@ -75,6 +99,12 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
   const owed = owedTo({
     bay: job.bay,
     listenings: rows.listenings.length,
+    answerAwaitedSinceS: answerAwaitedSince(rows.estimates),
+    toOrder: toOrder(rows.estimates),
+    timers: rows.timers.filter((t) => !t.stopped).map((t) => ({ id: t.id, title: t.title, endsS: seconds(t.endsAt) })),
+    marksOpen: meshMarks(markedWork(clock)).filter((m) => !rows.stripMarks.some((made) => made.key === m.key)).length,
+    stripSteps: rows.stripSteps.length,
+    partsToClean: rows.cleanParts.filter((p) => !p.done).length,
     woundTrains: facts.trains.filter((t) => !t.powerOff).map((t) => t.train),
     parted: facts.parted,
     powerOverridden: facts.overridden.power !== undefined,
@@ -96,7 +126,24 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
     promisedS: job.promisedOn === null ? null : Date.parse(`${job.promisedOn}T17:00:00Z`) / 1000,
     nowS,
   })
-  return { gates, owed }
+  const marks = rows.nowMarks.map((m) => ({ ...m, state: m.state as 'done' }))
+  return { gates, owed: heedMarks(owed, marks, nowS) }
+}
+
+/** What of a clock's work asks for marks before its plates are parted. */
+export function markedWork({ trains, work, pendulum }: JobRows['clock']): MarkedWork {
+  const { strikeWork, moon, calendar } = work
+  return { trains, strikeWork, moon, calendar, pendulum: pendulum.beatsPerHour !== null || pendulum.lengthMm !== null }
+}
+
+function answerAwaitedSince(all: JobRows['estimates']): number | null {
+  const last = all.at(-1)
+  return last?.state === 'sent' ? secondsOrNull(last.sentAt ?? undefined) : null
+}
+
+function toOrder(all: JobRows['estimates']): { id: string; title: string }[] {
+  const accepted = all.filter((e) => e.state === 'accepted').at(-1)
+  return (accepted?.lines ?? []).filter((l) => l.order).map((l) => ({ id: l.id, title: l.title }))
 }
 
 function planOf(hole: JobRows['holes'][number], settings: Settings) {

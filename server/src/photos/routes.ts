@@ -15,6 +15,7 @@ import { writeJournal } from '../journal/write.ts'
 
 const MOST_PHOTO_BYTES = 25_000_000
 const SCREEN_PIXELS = 1600
+const THUMB_PIXELS = 320
 const KINDS = new Set(['image/jpeg', 'image/png', 'image/webp'])
 
 export function photoRoutes(db: Database): Router {
@@ -33,12 +34,15 @@ export function photoRoutes(db: Database): Router {
       if (!kind || !KINDS.has(kind.mime))
         throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
       const screen = await forTheScreen(original)
+      const thumb = await smaller(screen.data)
       const caption = typeof req.query.caption === 'string' ? req.query.caption.slice(0, 200) : ''
       await db.transaction(async (tx) => {
         const originalId = uuid()
         const screenId = uuid()
+        const thumbId = uuid()
         await storeFile(tx, originalId, kind.mime, [original], { mostBytes: MOST_PHOTO_BYTES })
         await storeFile(tx, screenId, 'image/webp', [screen.data], { mostBytes: MOST_PHOTO_BYTES })
+        await storeFile(tx, thumbId, 'image/webp', [thumb], { mostBytes: MOST_PHOTO_BYTES })
         const made = await tx
           .insert(photos)
           .values({
@@ -50,6 +54,7 @@ export function photoRoutes(db: Database): Router {
             takenAt: nowOf(req),
             originalId,
             screenId,
+            thumbId,
           })
           .onConflictDoNothing()
           .returning()
@@ -71,9 +76,15 @@ export function photoRoutes(db: Database): Router {
         .from(photos)
         .where(eq(photos.id, idOf(req, 'photo')))
       const { size } = req.params
-      if (!found[0] || (size !== 'screen' && size !== 'original'))
+      const photo = found[0]
+      const file = photo && {
+        original: photo.originalId,
+        screen: photo.screenId,
+        thumb: photo.thumbId ?? photo.screenId,
+      }
+      if (!file || (size !== 'screen' && size !== 'original' && size !== 'thumb'))
         throw new Refused(404, 'not-found', 'There is no such photo.')
-      await sendFile(db, res, size === 'screen' ? found[0].screenId : found[0].originalId)
+      await sendFile(db, res, file[size])
     })
 }
 
@@ -100,4 +111,8 @@ async function forTheScreen(original: Buffer) {
   } catch {
     throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
   }
+}
+
+async function smaller(screen: Buffer): Promise<Buffer> {
+  return sharp(screen).resize(THUMB_PIXELS, THUMB_PIXELS, { fit: 'inside', withoutEnlargement: true }).webp().toBuffer()
 }

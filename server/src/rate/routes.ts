@@ -11,7 +11,8 @@ export function rateRoutes(db: Database): Router {
     table: readings,
     schema: ReadingChange,
     kind: 'reading',
-    values: ({ id: _, version: _v, at, ...reading }, who) => ({ ...reading, at: new Date(at), who }),
+    values: (body) => ({ ...body, at: new Date(body.at) }),
+    stamp: (who) => ({ who }),
     sentence: ({ errorSeconds, sigmaSeconds, way }, state) =>
       `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s).`,
     goneSentence: (row) => `Taken back: the reading of ${row.at.toISOString()}, ${signed(row.errorSeconds)} s.`,
@@ -21,7 +22,8 @@ export function rateRoutes(db: Database): Router {
     table: rateEvents,
     schema: RateEventChange,
     kind: 'event',
-    values: ({ id: _, version: _v, at, ...event }, who) => ({ ...event, at: new Date(at), who }),
+    values: (body) => ({ ...body, at: new Date(body.at) }),
+    stamp: (who) => ({ who }),
     sentence: eventSentence,
     goneSentence: (row) =>
       `Taken back: ${EVENT_TITLES[row.kind as RateEventChange['kind']]} of ${row.at.toISOString()}.`,

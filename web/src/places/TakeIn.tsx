@@ -4,11 +4,11 @@ import {
   EMPTY_PENDULUM,
   NewJob,
   POWER_TITLES,
-  POWERS,
   TRAIN_NAMES,
   type ClockKind,
   type JobPage,
 } from '@treadle/contract'
+import { POWERS } from '@treadle/core'
 import { Button, Checkbox, Fieldset, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useForm, type UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'

@@ -1,4 +1,5 @@
-import { GateOverride, POWER_METHOD_TITLES, POWER_METHODS, POWER_TITLES, type Train } from '@treadle/contract'
+import { GateOverride, POWER_METHOD_TITLES, POWER_TITLES, type Train } from '@treadle/contract'
+import { POWER_METHODS } from '@treadle/core'
 import { Button, Checkbox, NativeSelect, Textarea } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'

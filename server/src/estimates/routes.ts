@@ -1,0 +1,54 @@
+import { Estimate } from '@treadle/contract'
+import { estimateSpan } from '@treadle/core'
+import { and, eq, ne } from 'drizzle-orm'
+import { Router } from 'express'
+import type { Database } from '../db/connect.ts'
+import { estimates } from '../db/schema.ts'
+import { Refused } from '../http/problem.ts'
+import { rowRoutes } from '../jobs/rowRoutes.ts'
+
+const HOW = { signed: 'signed on the screen', call: 'by a call', letter: 'in writing' }
+
+/** Estimates of a job, revision by revision; an accepted one is never changed. */
+export function estimateRoutes(db: Database): Router {
+  return Router().use(
+    rowRoutes(db, {
+      path: 'estimates',
+      table: estimates,
+      schema: Estimate,
+      kind: 'estimate',
+      values: (body) => ({ ...body, sentAt: body.sentAt === null ? null : new Date(body.sentAt) }),
+      stamp: (who) => ({ who }),
+      before: async (tx, jobId, id, body) => {
+        const found = await tx
+          .select({ state: estimates.state, version: estimates.version })
+          .from(estimates)
+          .where(eq(estimates.id, id))
+        // The acceptance sent once more, on the version before it, is a repeated request and no change.
+        const again = body?.state === 'accepted' && body.version < (found[0]?.version ?? 0)
+        if (found[0]?.state === 'accepted' && !again)
+          throw new Refused(422, 'accepted', 'The owner accepted this revision, so it stays. Make a new one.')
+        if (body === null) return
+        const mine = and(eq(estimates.jobId, jobId), eq(estimates.revision, body.revision), ne(estimates.id, id))
+        if ((await tx.select({ id: estimates.id }).from(estimates).where(mine))[0])
+          throw new Refused(
+            409,
+            'revision-taken',
+            `Somebody has made revision ${body.revision} meanwhile. Look at it first.`,
+          )
+      },
+      sentence: (e) => {
+        const { least, most } = estimateSpan(e.lines, e.taxPercent)
+        const sum = least.gross === most.gross ? least.gross : `${least.gross} to ${most.gross}`
+        const figure = `Estimate ${e.revision}, ${sum} ${e.currency}`
+        if (e.state === 'draft') return `${figure}: written.`
+        if (e.state === 'sent') return `${figure}: sent to the owner.`
+        const how = e.answer
+          ? `${HOW[e.answer.how]}, by ${e.answer.by}${e.answer.note === '' ? '' : `: ${e.answer.note}`}`
+          : ''
+        return `${figure}: ${e.state} ${how}.`
+      },
+      goneSentence: (row) => `Estimate ${row.revision} taken back.`,
+    }),
+  )
+}

@@ -1,0 +1,114 @@
+import type { Found } from '@treadle/contract'
+import { asc, desc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm'
+import type { AnyPgColumn } from 'drizzle-orm/pg-core'
+import { Router } from 'express'
+import type { Database } from '../db/connect.ts'
+import { clocks, jobs, owners } from '../db/schema.ts'
+import { containing, wordsOf } from '../http/ask.ts'
+
+const MOST_OF_A_KIND = 8
+
+/** Find as you type: owners, clocks by name or mark, jobs by number. */
+export function findRoutes(db: Database): Router {
+  return Router().get('/find', async (req, res) => {
+    const words = wordsOf(req)
+    if (words === '') {
+      res.json([])
+      return
+    }
+    const [byNumber, byClock, byOwner] = await Promise.all([
+      findJobs(db, words),
+      findClocks(db, words),
+      findOwners(db, words),
+    ])
+    res.json([...byNumber, ...byClock, ...byOwner])
+  })
+}
+
+async function findJobs(db: Database, words: string): Promise<Found[]> {
+  const number = /^#?(\d{1,9})$/.exec(words)?.[1]
+  if (number === undefined) return []
+  const found = await db
+    .select({ job: jobs, clock: clocks.name, owner: owners.name })
+    .from(jobs)
+    .innerJoin(clocks, eq(clocks.id, jobs.clockId))
+    .innerJoin(owners, eq(owners.id, clocks.ownerId))
+    .where(eq(jobs.number, Number(number)))
+  return found.map(({ job, clock, owner }) => ({
+    kind: 'job',
+    id: job.id,
+    title: `Job ${job.number}, ${clock}`,
+    detail: owner,
+    open: job.closedAt === null,
+  }))
+}
+
+async function findClocks(db: Database, words: string): Promise<Found[]> {
+  // Which clocks match is settled by the index alone before anything is joined.
+  const matching = db
+    .select({ id: clocks.id })
+    .from(clocks)
+    .where(or(like(clocks.name, words), like(clocks.marks, words)))
+    .limit(200)
+  const found = await db
+    .select({
+      id: clocks.id,
+      name: clocks.name,
+      marks: clocks.marks,
+      owner: owners.name,
+      open: sql<boolean>`exists (select 1 from ${jobs} where ${jobs.clockId} = ${clocks.id} and ${jobs.closedAt} is null)`,
+    })
+    .from(clocks)
+    .innerJoin(owners, eq(owners.id, clocks.ownerId))
+    .where(inArray(clocks.id, matching))
+    .orderBy(nearest(clocks.name, words), asc(clocks.name))
+    .limit(MOST_OF_A_KIND)
+  return found.map(({ id, name, marks, owner, open }) => ({
+    kind: 'clock',
+    id,
+    title: name,
+    detail: name.toLowerCase().includes(words.toLowerCase()) ? owner : `${owner}; ${marks.slice(0, 80)}`,
+    open,
+  }))
+}
+
+async function findOwners(db: Database, words: string): Promise<Found[]> {
+  const found = await db
+    .select()
+    .from(owners)
+    .where(like(owners.name, words))
+    .orderBy(nearest(owners.name, words), asc(owners.name))
+    .limit(MOST_OF_A_KIND)
+  if (found.length === 0) return []
+  const theirs = await db
+    .select({ ownerId: clocks.ownerId, name: clocks.name })
+    .from(clocks)
+    .where(
+      inArray(
+        clocks.ownerId,
+        found.map((o) => o.id),
+      ),
+    )
+    .orderBy(desc(clocks.id))
+  return found.map((owner) => ({
+    kind: 'owner',
+    id: owner.id,
+    title: owner.name,
+    detail: theirs
+      .filter((c) => c.ownerId === owner.id)
+      .map((c) => c.name)
+      .slice(0, 3)
+      .join(', '),
+    open: false,
+  }))
+}
+
+/** One or two letters are no trigram: they are looked for at the beginning, where the index still helps. */
+function like(column: AnyPgColumn, words: string): SQL {
+  return ilike(column, words.length < 3 ? containing(words).slice(1) : containing(words))
+}
+
+/** Those that begin with the words come first. */
+function nearest(column: AnyPgColumn, words: string): SQL {
+  return sql`(${ilike(column, containing(words).slice(1))}) desc`
+}

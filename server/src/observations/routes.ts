@@ -1,0 +1,39 @@
+import { CONDITION_KIND_TITLES, ConditionItem, ConfirmedCause, Observation, PART_CLASS_TITLES } from '@treadle/contract'
+import { Router } from 'express'
+import type { Database } from '../db/connect.ts'
+import { conditions, confirmedCauses, observations } from '../db/schema.ts'
+import { rowRoutes } from '../jobs/rowRoutes.ts'
+
+/** What was seen, tried and asked; the condition record; what it was in the end. */
+export function observationRoutes(db: Database): Router {
+  return Router().use(
+    rowRoutes(db, {
+      path: 'observations',
+      table: observations,
+      schema: Observation,
+      kind: 'observed',
+      sentence: (o) =>
+        [`Observed, ${o.key}`, [o.answer, o.figure, o.second].filter((v) => v !== '' && v !== null).join(', '), o.note]
+          .filter(Boolean)
+          .join(': ') + '.',
+      goneSentence: (row) => `Taken back, ${row.key}.`,
+    }),
+    rowRoutes(db, {
+      path: 'conditions',
+      table: conditions,
+      schema: ConditionItem,
+      kind: 'condition',
+      sentence: (c) =>
+        `${CONDITION_KIND_TITLES[c.kind]}: ${c.name}, ${PART_CLASS_TITLES[c.class]}${c.note === '' ? '' : `. ${c.note}`}.`,
+      goneSentence: (row) => `Taken off the condition record: ${row.name}.`,
+    }),
+    rowRoutes(db, {
+      path: 'causes',
+      table: confirmedCauses,
+      schema: ConfirmedCause,
+      kind: 'cause',
+      sentence: (c) => `It was this: ${c.cause}${c.note === '' ? '' : `. ${c.note}`}.`,
+      goneSentence: (row) => `Taken back: it was not ${row.cause}.`,
+    }),
+  )
+}

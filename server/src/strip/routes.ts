@@ -1,0 +1,35 @@
+import { StripMark, StripStep, TRAY_TITLES } from '@treadle/contract'
+import { Router } from 'express'
+import type { Database } from '../db/connect.ts'
+import { stripMarks, stripSteps } from '../db/schema.ts'
+import { rowRoutes } from '../jobs/rowRoutes.ts'
+
+/** Taking apart: the marks made before, and the log, step by step. */
+export function stripRoutes(db: Database): Router {
+  return Router().use(
+    rowRoutes(db, {
+      path: 'strip-marks',
+      table: stripMarks,
+      schema: StripMark,
+      kind: 'strip',
+      sentence: (m) =>
+        m.state === 'done'
+          ? `Marked before parting: ${m.key}${m.note === '' ? '' : `, ${m.note}`}.`
+          : `Mark waived, ${m.key}: ${m.note}`,
+      goneSentence: (row) => `Mark taken back: ${row.key}.`,
+    }),
+    rowRoutes(db, {
+      path: 'strip-steps',
+      table: stripSteps,
+      schema: StripStep,
+      kind: 'strip',
+      sentence: (s, state) =>
+        state === 'created'
+          ? `Out: ${s.part}, ${s.count} ${s.count === 1 ? 'part' : 'parts'}, ${TRAY_TITLES[s.tray].toLowerCase()}${s.screws === '' ? '' : `; ${s.screws}`}.`
+          : s.back
+            ? `Back in: ${s.part}.`
+            : `Strip step changed: ${s.part}.`,
+      goneSentence: (row) => `Strip step taken back: ${row.part}.`,
+    }),
+  )
+}

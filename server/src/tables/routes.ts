@@ -1,0 +1,50 @@
+import { check, TableChange, WORKSHOP_TABLES, type TableName } from '@treadle/contract'
+import { and, eq, sql } from 'drizzle-orm'
+import { Router, type Request } from 'express'
+import type { Schema } from 'yup'
+import type { Database } from '../db/connect.ts'
+import { confirmedCauses, workshopTables } from '../db/schema.ts'
+import { bodyOf } from '../http/ask.ts'
+import { Refused } from '../http/problem.ts'
+import { readTable } from './store.ts'
+
+/** Prices, baths and the trouble finder's table, which the workshop writes for itself. */
+export function tableRoutes(db: Database): Router {
+  return Router()
+    .get('/tables/:name', async (req, res) => {
+      res.json(await readTable(db, nameOf(req)))
+    })
+    .put('/tables/:name', async (req, res) => {
+      const name = nameOf(req)
+      const { version, values } = await bodyOf(TableChange, req)
+      const checked = await check(WORKSHOP_TABLES[name].schema as Schema<object>, values)
+      if (!checked.ok)
+        throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: checked.errors })
+      const done =
+        version === 0
+          ? await db.insert(workshopTables).values({ name, values: checked.value }).onConflictDoNothing().returning()
+          : await db
+              .update(workshopTables)
+              .set({ values: checked.value, version: version + 1 })
+              .where(and(eq(workshopTables.name, name), eq(workshopTables.version, version)))
+              .returning()
+      const now = await readTable(db, name)
+      if (!done[0] && JSON.stringify(now.values) !== JSON.stringify(checked.value))
+        throw new Refused(409, 'stale', 'Somebody changed this table meanwhile.', { current: now })
+      res.json(now)
+    })
+    .get('/causes/counts', async (_req, res) => {
+      const counted = await db
+        .select({ cause: confirmedCauses.cause, count: sql<number>`count(*)::int` })
+        .from(confirmedCauses)
+        .groupBy(confirmedCauses.cause)
+      res.json(Object.fromEntries(counted.map((c) => [c.cause, c.count])))
+    })
+}
+
+function nameOf(req: Request): TableName {
+  const { name } = req.params
+  if (typeof name !== 'string' || !Object.hasOwn(WORKSHOP_TABLES, name))
+    throw new Refused(404, 'not-found', 'There is no such table.')
+  return name as TableName
+}

@@ -1,0 +1,236 @@
+import { randomUUID } from 'node:crypto'
+import { describe, expect, test } from 'vitest'
+import type { ConditionItem, Found, JobPage, Observation, TrainSheetChange } from '@treadle/contract'
+import sharp from 'sharp'
+import { newJob, useWorkshop } from './workshop.ts'
+
+const workshop = useWorkshop()
+const page = async (id: string) => (await workshop.request.get(`/api/jobs/${id}`).expect(200)).body as JobPage
+const find = async (words: string) =>
+  (await workshop.request.get('/api/find').query({ q: words }).expect(200)).body as Found[]
+
+const observation = (part: Partial<Observation> = {}): Observation => ({
+  id: randomUUID(),
+  version: 0,
+  key: 'arc',
+  answer: '',
+  figure: 2.1,
+  second: null,
+  note: '',
+  photoId: null,
+  ...part,
+})
+
+async function sendPhoto(jobId: string): Promise<string> {
+  const id = randomUUID()
+  const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: 'tan' } })
+    .jpeg()
+    .toBuffer()
+  await workshop.request
+    .put(`/api/jobs/${jobId}/photos/${id}`)
+    .set('Content-Type', 'image/jpeg')
+    .send(bytes)
+    .expect(201)
+  return id
+}
+
+describe('finding as one types', () => {
+  test('by part of a name, by a mark, by the owner, by the number', async () => {
+    const base = newJob()
+    const { job } = await workshop.takeIn({
+      owner: { ...base.owner, name: 'Widow Kestrel' },
+      clock: { ...base.clock, name: 'Heron bracket', marks: 'Scratched: 4711 under the bell' },
+    })
+    expect((await find('heron')).map((f) => f.title)).toEqual(['Heron bracket'])
+    expect((await find('4711 UND')).map((f) => f.title)).toEqual(['Heron bracket'])
+    expect((await find('estre')).map((f) => [f.kind, f.title, f.detail])).toEqual([
+      ['owner', 'Widow Kestrel', 'Heron bracket'],
+    ])
+    expect((await find(String(job.number)))[0]).toMatchObject({ kind: 'job', id: job.id, open: true })
+    expect((await find(`#${job.number}`))[0]).toMatchObject({ kind: 'job', id: job.id })
+  })
+
+  test('one letter finds what begins with it; those that begin so come first', async () => {
+    const base = newJob()
+    await workshop.takeIn({ clock: { ...base.clock, name: 'Old quail clock' } })
+    await workshop.takeIn({ ...newJob(), clock: { ...newJob().clock, name: 'Quail clock' } })
+    expect((await find('q')).map((f) => f.title)).toEqual(['Quail clock'])
+    expect((await find('quail')).map((f) => f.title)).toEqual(['Quail clock', 'Old quail clock'])
+  })
+
+  test('signs that mean something to the database are letters here', async () => {
+    expect(await find('100%')).toEqual([])
+    expect(await find("'; drop table clocks; --")).toEqual([])
+    expect(await find('   ')).toEqual([])
+    expect(await find('9'.repeat(40))).toEqual([])
+    expect(await find('2147483648')).toEqual([])
+  })
+
+  test('the index is what finds it, not a look at every row', async () => {
+    const { rows } = await workshop.connection.pool.query(
+      "select indexdef from pg_indexes where indexname in ('owners_name_find', 'clocks_name_find', 'clocks_marks_find')",
+    )
+    expect(rows).toHaveLength(3)
+    for (const { indexdef } of rows as { indexdef: string }[]) expect(indexdef).toContain('gin_trgm_ops')
+  })
+})
+
+describe('what came with it', () => {
+  test('a weight keeps where it hung and what it weighs', async () => {
+    const { job } = await workshop.takeIn({
+      cameWith: [
+        { name: 'left weight', state: 'present', returned: false, hung: 'left, chime', massKg: 4.2, photoId: null },
+      ],
+    })
+    expect((await page(job.id)).job.cameWith[0]).toMatchObject({ hung: 'left, chime', massKg: 4.2 })
+  })
+
+  test('a weight of nothing is refused by its place', async () => {
+    const body = { ...newJob(), cameWith: [{ name: 'weight', state: 'present', returned: false, massKg: -1 }] }
+    const refused = await workshop.request.post('/api/jobs').send(body).expect(400)
+    expect((refused.body as { errors: { field: string }[] }).errors[0]?.field).toBe('cameWith[0].massKg')
+  })
+
+  test('what the owner tells of home is kept, and its change is in the journal', async () => {
+    const { job } = await workshop.takeIn({ standsAt: 'On the stove shelf', movedLately: 'yes', lastServiced: 2011 })
+    expect(job).toMatchObject({ standsAt: 'On the stove shelf', movedLately: 'yes', lastServiced: 2011 })
+  })
+})
+
+describe('observations', () => {
+  test('are kept with who and when, changed by version, taken back', async () => {
+    const { job } = await workshop.takeIn()
+    const seen = observation({ note: 'Measured on the paper scale.' })
+    const put = (body: Observation) =>
+      workshop.request.put(`/api/jobs/${job.id}/observations/${body.id}`).set('X-Bench', 'Ida').send(body)
+    await put(seen).expect(201)
+    await put(seen).expect(200)
+    await put({ ...seen, version: 1, figure: 2.4 }).expect(200)
+    await put({ ...seen, version: 1, figure: 9 }).expect(409)
+    expect((await page(job.id)).observations).toMatchObject([{ key: 'arc', figure: 2.4, who: 'Ida', version: 2 }])
+    await workshop.request.delete(`/api/jobs/${job.id}/observations/${seen.id}`).expect(204)
+    expect((await page(job.id)).observations).toEqual([])
+    const journal = (await workshop.request.get(`/api/jobs/${job.id}/journal`)).body as { text: string }[]
+    expect(journal.map((e) => e.text)).toContain('Observed, arc: 2.4: Measured on the paper scale..')
+  })
+
+  test('a photo of another job can’t be hung on it', async () => {
+    const { job } = await workshop.takeIn()
+    const { job: other } = await workshop.takeIn(newJob())
+    const photoId = await sendPhoto(other.id)
+    const seen = observation({ photoId })
+    const refused = await workshop.request.put(`/api/jobs/${job.id}/observations/${seen.id}`).send(seen).expect(400)
+    expect((refused.body as { errors: { field: string }[] }).errors[0]?.field).toBe('photoId')
+    await workshop.request.put(`/api/jobs/${other.id}/observations/${seen.id}`).send(seen).expect(201)
+  })
+
+  test('an observation of one job can’t be changed through another', async () => {
+    const { job } = await workshop.takeIn()
+    const { job: other } = await workshop.takeIn(newJob())
+    const seen = observation()
+    await workshop.request.put(`/api/jobs/${job.id}/observations/${seen.id}`).send(seen).expect(201)
+    await workshop.request
+      .put(`/api/jobs/${other.id}/observations/${seen.id}`)
+      .send({ ...seen, version: 1, figure: 1 })
+      .expect(404)
+    expect((await page(job.id)).observations[0]?.figure).toBe(2.1)
+  })
+})
+
+describe('the condition record', () => {
+  test('each thing has its class, and its point lies on the photo', async () => {
+    const { job } = await workshop.takeIn()
+    const photoId = await sendPhoto(job.id)
+    const item: ConditionItem = {
+      id: randomUUID(),
+      version: 0,
+      kind: 'plugged-hole',
+      name: 'Back plate, above the escape cock',
+      class: 'old-replacement',
+      note: 'Converted escapement?',
+      photoId,
+      x: 0.4,
+      y: 0.7,
+    }
+    const put = (body: object) => workshop.request.put(`/api/jobs/${job.id}/conditions/${item.id}`).send(body)
+    await put({ ...item, x: 1.2 }).expect(400)
+    await put({ ...item, class: 'antique' }).expect(400)
+    await put(item).expect(201)
+    expect((await page(job.id)).conditions).toMatchObject([{ name: item.name, x: 0.4, photoId }])
+  })
+})
+
+describe('the train sheet', () => {
+  const sheet: TrainSheetChange = {
+    id: randomUUID(),
+    version: 0,
+    train: 'going',
+    arbors: [
+      { name: 'Great', pinion: null, wheel: 96 },
+      { name: 'Centre', pinion: 8, wheel: null },
+    ],
+    hourly: 1,
+    escape: false,
+    greatTurns: 16,
+    motion: null,
+    faultPeriodS: null,
+  }
+
+  test('belongs to the clock: the next visit finds it', async () => {
+    const first = await workshop.takeIn()
+    await workshop.request.put(`/api/jobs/${first.job.id}/trains/${sheet.id}`).send(sheet).expect(201)
+    const again = await workshop.takeIn({
+      owner: first.owner,
+      clock: { ...newJob().clock, id: first.clock.id },
+    })
+    expect(again.trainSheets).toMatchObject([{ train: 'going', greatTurns: 16, clockId: first.clock.id }])
+  })
+
+  test('a count that can’t be is refused by its place', async () => {
+    const { job } = await workshop.takeIn()
+    const bad = { ...sheet, id: randomUUID(), arbors: [sheet.arbors[0], { name: 'Centre', pinion: 2, wheel: 64 }] }
+    const refused = await workshop.request.put(`/api/jobs/${job.id}/trains/${bad.id}`).send(bad).expect(400)
+    expect((refused.body as { errors: { field: string }[] }).errors[0]?.field).toBe('arbors[1].pinion')
+  })
+})
+
+describe('the workshop’s own tables', () => {
+  test('start as the craft’s, are changed by version, and checked whole', async () => {
+    const start = (await workshop.request.get('/api/tables/prices').expect(200)).body as {
+      version: number
+      values: { lines: object[]; choices: object[] }
+    }
+    expect(start.version).toBe(0)
+    expect(start.values.lines.length).toBeGreaterThan(4)
+    const values = { ...start.values, lines: start.values.lines.slice(0, 2) }
+    await workshop.request.put('/api/tables/prices').send({ version: 0, values }).expect(200)
+    await workshop.request.put('/api/tables/prices').send({ version: 0, values: start.values }).expect(409)
+    const bad = { ...values, lines: [{ ...values.lines[0], unitPrice: '12,50' }] }
+    const refused = await workshop.request.put('/api/tables/prices').send({ version: 1, values: bad }).expect(400)
+    expect((refused.body as { errors: { field: string }[] }).errors[0]?.field).toBe('lines[0].unitPrice')
+    const kept = (await workshop.request.get('/api/tables/prices')).body as typeof start
+    expect(kept).toMatchObject({ version: 1, values: { lines: values.lines } })
+  })
+
+  test('a chance beyond one is refused, and there are no other tables', async () => {
+    const { values } = (await workshop.request.get('/api/tables/trouble')).body as {
+      values: { checks: { given: Record<string, number[]> }[] }
+    }
+    values.checks[0]!.given = { 'beat-out': [1.4, -0.4] }
+    await workshop.request.put('/api/tables/trouble').send({ version: 0, values }).expect(400)
+    await workshop.request.get('/api/tables/__proto__').expect(404)
+    await workshop.request.get('/api/tables/constructor').expect(404)
+  })
+
+  test('confirmed causes are counted over all jobs', async () => {
+    for (const cause of ['suspension', 'suspension', 'oil-dry']) {
+      const { job } = await workshop.takeIn(newJob())
+      const id = randomUUID()
+      await workshop.request
+        .put(`/api/jobs/${job.id}/causes/${id}`)
+        .send({ id, version: 0, cause, note: '' })
+        .expect(201)
+    }
+    expect((await workshop.request.get('/api/causes/counts')).body).toEqual({ suspension: 2, 'oil-dry': 1 })
+  })
+})
