@@ -23,7 +23,13 @@ const SHOTS = [
   ['bench', '/', 'light'],
   ['take-in', '/take-in', 'light'],
   ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
+  ['observe', `${job('School dial')}/observe?at=drive`, 'light'],
+  ['trains', `${job('Ferry-house wall clock')}/trains`, 'light'],
+  ['trouble', `${job('School dial')}/trouble`, 'dark'],
+  ['estimate', `${job('Round-top drum clock')}/estimate`, 'light'],
   ['power', `${job('Chapel tower clock')}/power`, 'dark'],
+  ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
+  ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
   [
     'holes',
     `${job('Round-top drum clock')}/holes`,
@@ -37,8 +43,23 @@ const SHOTS = [
   ['clocks', '/clocks', 'light'],
   ['reckoner', '/reckoner/beat.offset', 'light'],
   ['practice', '/practice', 'light', practise],
-  ['drawers', '/drawers', 'light'],
   ['settings', '/settings', 'dark'],
+]
+/** Views that have no picture in the docs: taken when they are named. */
+const MORE = [
+  ['drawers', '/drawers', 'light'],
+  ['condition', `${job('Light-keeper’s bracket clock')}/condition`, 'light'],
+  ['tag', `${job('Long café clock')}/papers`, 'light'],
+  ['receipt', `${job('Long café clock')}/papers?show=receipt`, 'light'],
+  ['scale', `${job('School dial')}/papers?show=scale`, 'light'],
+  ['assemble', `${job('Round-top drum clock')}/assemble`, 'light'],
+  ['in-place', `${job('Lantern-top shelf clock')}/clean?where=house`, 'light'],
+  ['open-power', `${job('Lantern-top shelf clock')}/power`, 'light'],
+  ['marks', `${job('Lantern-top shelf clock')}/strip`, 'light'],
+  ['prices', '/tables/prices', 'light'],
+  ['baths', '/tables/baths', 'light'],
+  ['causes', '/tables/trouble', 'dark'],
+  ['spring', '/reckoner/spring.energy', 'dark'],
 ]
 
 /** Hears a kept listening again and says which side is which, so that the swing is drawn. */
@@ -59,8 +80,8 @@ async function practise(page) {
 
 const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
 try {
-  for (const [name, path, usual, prepare] of SHOTS) {
-    if (only && only !== 'all' && !only.split(',').includes(name)) continue
+  const named = only && only !== 'all' ? [...SHOTS, ...MORE].filter(([name]) => only.split(',').includes(name)) : SHOTS
+  for (const [name, path, usual, prepare] of named) {
     const context = await browser.newContext({
       viewport: { width, height: 800 },
       colorScheme: theme ?? usual,

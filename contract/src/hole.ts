@@ -1,3 +1,5 @@
+import { bushingPlan, type BushingPlan } from '@treadle/core'
+import type { Settings } from './settings.ts'
 import { boolean, id, line, measured, only, requiredLine, string, text, type InferType, version } from './fields.ts'
 
 const typed = () =>
@@ -33,3 +35,23 @@ export const HoleChange = only({
 )
 export type HoleChange = InferType<typeof HoleChange>
 export type Hole = HoleChange & { jobId: string; measuredBy: string }
+
+/** The plan of a measured hole by the workshop's rules, its verdict overridden where a person did; null until measured. */
+export function planOfHole(
+  hole: Pick<
+    HoleChange,
+    'longAxisMm' | 'shortAxisMm' | 'pivotMm' | 'plateMm' | 'role' | 'moduleMm' | 'depthShiftMm' | 'verdictOverride'
+  >,
+  { cuttersMm, bushing }: Pick<Settings, 'cuttersMm' | 'bushing'>,
+): BushingPlan | null {
+  const { longAxisMm, shortAxisMm, pivotMm, plateMm, role } = hole
+  if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
+  const moduleMm = hole.moduleMm ?? undefined
+  const depthShiftMm = hole.depthShiftMm ?? undefined
+  const plan = bushingPlan(
+    { longAxisMm, shortAxisMm, pivotMm, plateMm, role, moduleMm, depthShiftMm },
+    cuttersMm,
+    bushing,
+  )
+  return hole.verdictOverride === null ? plan : { ...plan, verdict: hole.verdictOverride }
+}

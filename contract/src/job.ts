@@ -1,5 +1,5 @@
 import { BAY_NAMES, GATE_NAMES, POWER_METHODS, type Bay, type Gate, type Owed } from '@treadle/core'
-import { type Clock, NewClock, Owner } from './clock.ts'
+import { type Clock, type ClockKind, NewClock, Owner } from './clock.ts'
 import {
   array,
   boolean,
@@ -41,6 +41,27 @@ export type CameWith = InferType<typeof CameWith>
 
 export const YES_NO_UNKNOWN = ['yes', 'no', 'unknown'] as const
 
+/** What usually comes with a clock of each kind. */
+export const USUAL_THINGS: Record<ClockKind, string[]> = {
+  wall: ['key or crank', 'pendulum', 'weight', 'door key', 'glass', 'gong or bell', 'papers'],
+  longcase: [
+    'pendulum',
+    'left weight',
+    'right weight',
+    'crank',
+    'hood',
+    'door key',
+    'finials',
+    'gong or bell',
+    'papers',
+  ],
+  tower: ['crank', 'going weight', 'strike weight', 'pendulum', 'bell hammer', 'papers'],
+  shelf: ['key', 'pendulum', 'gong or bell', 'glass', 'papers'],
+  mantel: ['key', 'pendulum', 'gong or bell', 'glass', 'finials', 'papers'],
+  bracket: ['key', 'pendulum', 'door key', 'gong or rods', 'bell', 'glass', 'papers'],
+  other: ['key', 'pendulum', 'glass', 'papers'],
+}
+
 /** What the owner tells of the clock at home. */
 const asked = {
   standsAt: line(300).defined().label('Where it stands'),
@@ -62,6 +83,12 @@ export const NewJob = only({
 export type NewJob = InferType<typeof NewJob>
 
 export const RUNS = ['runs', 'stops', 'dead', 'not-tried'] as const
+export const RUNS_TITLES: Record<(typeof RUNS)[number], string> = {
+  runs: 'runs',
+  stops: 'runs and stops',
+  dead: 'does not run',
+  'not-tried': 'not tried',
+}
 
 export const JobChange = only({
   version: version(),

@@ -23,6 +23,9 @@ export const SETTINGS: Settings = {
   place: 'Ternholm, above the slip',
   latitudeDeg: 57.2,
   altitudeM: 12,
+  phone: 'Ternholm 14',
+  taxPercent: '20',
+  depositPercent: '30',
   rateToleranceSecondsPerDay: 5,
 }
 
@@ -50,8 +53,11 @@ const clock = (key: string, rest: Omit<NewClock, 'id' | 'work'> & { work?: Parti
   work: { ...PLAIN_WORK, ...rest.work },
 })
 
+const DRUM_SPRING = { widthMm: 16, thicknessMm: 0.34, lengthMm: 1250, barrelInsideMm: 36, arborMm: 11 }
+
 const CLOCKS = {
   regulator: clock('regulator', {
+    work: { mercury: true },
     name: 'Harbour regulator',
     kind: 'wall',
     marks: 'Scratched inside the case: “No. 3, H.O.” No maker’s name.',
@@ -89,12 +95,13 @@ const CLOCKS = {
     },
   }),
   chapel: clock('chapel', {
+    work: { strikeWork: 'count-wheel' },
     name: 'Chapel tower clock',
     kind: 'tower',
     marks: 'Flat bed of cast iron; a smith’s mark like a fish on the setting dial.',
     trains: [
-      { train: 'going', power: 'weight' },
-      { train: 'strike', power: 'weight' },
+      { train: 'going', power: 'weight', weightKg: 62, fallMm: 9000 },
+      { train: 'strike', power: 'weight', weightKg: 85, fallMm: 9000 },
     ],
     pendulum: {
       ...EMPTY_PENDULUM,
@@ -109,6 +116,7 @@ const CLOCKS = {
     },
   }),
   cafe: clock('cafe', {
+    work: { strikeWork: 'rack', moon: true },
     name: 'Long café clock',
     kind: 'longcase',
     marks: 'Provincial, tall pine case, pendulum with a pressed brass front.',
@@ -130,12 +138,13 @@ const CLOCKS = {
     },
   }),
   drum: clock('drum', {
+    work: { strikeWork: 'count-wheel' },
     name: 'Round-top drum clock',
     kind: 'mantel',
     marks: 'Back plate numbered 1184, pendulum the same.',
     trains: [
-      { train: 'going', power: 'spring' },
-      { train: 'strike', power: 'spring' },
+      { train: 'going', power: 'spring', spring: DRUM_SPRING },
+      { train: 'strike', power: 'spring', spring: DRUM_SPRING },
     ],
     pendulum: {
       ...EMPTY_PENDULUM,
@@ -172,8 +181,8 @@ const CLOCKS = {
     kind: 'shelf',
     marks: '',
     trains: [
-      { train: 'going', power: 'spring' },
-      { train: 'strike', power: 'spring' },
+      { train: 'going', power: 'open-spring' },
+      { train: 'strike', power: 'open-spring' },
     ],
     pendulum: { ...EMPTY_PENDULUM, windsEveryDays: 8 },
   }),
@@ -198,7 +207,14 @@ const CLOCKS = {
 }
 
 /** What the owners told. */
-const AT_HOME: Record<string, Pick<NewJob, 'standsAt' | 'movedLately' | 'lastServiced'>> = {}
+const AT_HOME: Record<string, Pick<NewJob, 'standsAt' | 'movedLately' | 'lastServiced'>> = {
+  school: { standsAt: 'Schoolroom wall, now between the windows', movedLately: 'yes', lastServiced: 2021 },
+  drum: { standsAt: 'Counter of the post room, above the stove pipe', movedLately: 'no', lastServiced: null },
+  ferry: { standsAt: 'Ferry-house wall, damp side', movedLately: 'no', lastServiced: 2009 },
+  cafe: { standsAt: 'Floor of the café, by the door to the slip', movedLately: 'no', lastServiced: 2017 },
+  shelf: { standsAt: 'A sideboard with drawers', movedLately: 'yes', lastServiced: null },
+}
+
 const things = (...names: string[]) => names.map((name) => ({ name, state: 'present' as const, returned: false }))
 
 const job = (
@@ -249,7 +265,11 @@ export function jobsOfTheDemo(dayFromNow: (days: number) => string) {
       CLOCKS.chapel,
       OWNERS.chapel,
       'Stops in frost. The strike has been silent since Candlemas.',
-      things('crank', 'going weight, 62 kg', 'strike weight, 85 kg'),
+      [
+        ...things('crank'),
+        { name: 'going weight', state: 'present', returned: false, hung: 'left line', massKg: 62 },
+        { name: 'strike weight', state: 'present', returned: false, hung: 'right line', massKg: 85 },
+      ],
       dayFromNow(60),
     ),
     cafe: job(
@@ -257,7 +277,12 @@ export function jobsOfTheDemo(dayFromNow: (days: number) => string) {
       CLOCKS.cafe,
       OWNERS.cafe,
       'Stops on Sundays, when the place is full.',
-      things('pendulum', 'two weights', 'hood', 'door key'),
+      [
+        ...things('pendulum', 'hood', 'door key'),
+        { name: 'left weight', state: 'present', returned: false, hung: 'strike', massKg: 5.4 },
+        { name: 'right weight', state: 'present', returned: false, hung: 'going', massKg: 4.9 },
+        { name: 'finials', state: 'damaged', returned: false },
+      ],
       dayFromNow(3),
     ),
     drum: job(

@@ -19,3 +19,36 @@ export async function dialPicture(seed: number): Promise<Uint8Array<ArrayBuffer>
   const jpeg = await sharp(Buffer.from(svg)).jpeg({ quality: 84 }).toBuffer()
   return new Uint8Array(jpeg)
 }
+
+const PARTS = [
+  ['hand', /hand/i],
+  ['barrel', /barrel/i],
+  ['lever', /click|detent|suspension/i],
+  ['cock', /plate|cock|bell|dial/i],
+  ['wheel', /wheel|train|motion/i],
+] as const
+
+/** A drawn stand-in for a photograph of a part on the bench, by its name. */
+export async function partPicture(part: string, seed: number): Promise<Uint8Array<ArrayBuffer>> {
+  const kind = PARTS.find(([, words]) => words.test(part))?.[0] ?? 'screw'
+  const teeth = Array.from(
+    { length: 40 },
+    (_, i) => `<rect x="-9" y="-252" width="18" height="40" transform="rotate(${i * 9})"/>`,
+  ).join('')
+  const drawn = {
+    hand: '<path d="M0 120 L-24 -150 L0 -300 L24 -150 Z" fill="#1d2350"/><circle cy="40" r="34" fill="none" stroke="#1d2350" stroke-width="16"/>',
+    screw:
+      '<rect x="-26" y="-60" width="52" height="230" fill="#9a9ca2"/><rect x="-74" y="-120" width="148" height="62" rx="12" fill="#b9bbc0"/><path d="M-74 -89h148" stroke="#444" stroke-width="10"/>',
+    wheel: `<g fill="#b9924c"><circle r="222"/>${teeth}</g><circle r="150" fill="#5a4630"/><path d="M-222 0h444M0 -222v444" stroke="#b9924c" stroke-width="26"/><circle r="42" fill="#b9924c"/>`,
+    lever:
+      '<path d="M-260 60 Q0 -90 250 30 L240 70 Q0 -40 -250 100 Z" fill="#a9abb1"/><circle cx="-236" cy="78" r="40" fill="#8b8d93"/>',
+    cock: '<path d="M-160 200 V-40 Q-160 -180 0 -190 Q160 -180 160 -40 V200 H80 V-30 Q80 -100 0 -104 Q-80 -100 -80 -30 V200 Z" fill="#b9924c"/>',
+    barrel:
+      '<circle r="240" fill="#b9924c"/><circle r="212" fill="#a37f3d"/><circle r="52" fill="#8b8d93"/><rect x="-18" y="-18" width="36" height="36" fill="#333"/>',
+  }[kind]
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="900" viewBox="-600 -450 1200 900">
+    <defs><radialGradient id="l" cx="45%" cy="35%"><stop offset="0" stop-color="#c9bfa8"/><stop offset="1" stop-color="#7d7159"/></radialGradient></defs>
+    <rect x="-600" y="-450" width="1200" height="900" fill="url(#l)"/><ellipse cy="230" rx="380" ry="60" fill="#000" opacity=".18"/>
+    <g transform="rotate(${((seed * 37) % 60) - 30}) scale(${1.1 + (seed % 3) * 0.15})">${drawn}</g></svg>`
+  return new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 82 }).toBuffer())
+}

@@ -1,67 +1,7 @@
-import { DEFAULT_SETTINGS, EMPTY_PENDULUM, type JobPage, type ListeningSummary } from '@treadle/contract'
+import { DEFAULT_SETTINGS, type JobPage, type ListeningSummary } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { ownerCard } from '../src/surfaces/card/ownerCard.ts'
-
-const at = (day: number) => new Date(Date.UTC(2026, 2, 1 + day)).toISOString()
-const event = (day: number, kind: JobPage['events'][number]['kind'], turns: number | null = null) => ({
-  id: `${kind}${day}`,
-  jobId: '',
-  who: '',
-  version: 1,
-  at: at(day),
-  kind,
-  turns,
-  note: '',
-})
-const reading = (day: number, errorSeconds: number) => ({
-  id: String(day),
-  jobId: '',
-  who: '',
-  version: 1,
-  at: at(day),
-  errorSeconds,
-  sigmaSeconds: 0.5,
-  way: 'eye' as const,
-})
-
-const PAGE: JobPage = {
-  job: {
-    id: '',
-    number: 4,
-    clockId: '',
-    bay: 'return',
-    complaint: '',
-    runs: 'runs',
-    cameWith: [],
-    promisedOn: null,
-    receivedAt: at(0),
-    partedAt: at(1),
-    closedAt: null,
-    version: 1,
-  },
-  clock: {
-    id: '',
-    ownerId: '',
-    name: 'Tall clock',
-    kind: 'longcase',
-    marks: '',
-    version: 1,
-    trains: [
-      { train: 'going', power: 'weight' },
-      { train: 'strike', power: 'weight' },
-    ],
-    pendulum: { ...EMPTY_PENDULUM, lengthMm: 994, pitchMm: 0.8, windsEveryDays: 8 },
-  },
-  owner: { id: '', name: '', phone: '', address: '' },
-  powerOffs: [],
-  holes: [],
-  listenings: [],
-  photos: [],
-  gates: [],
-  owed: [],
-  readings: [reading(0, 0), reading(2, -40), reading(4, -80), reading(6, -90), reading(8, -100)],
-  events: [event(4.1, 'nut', 0.5), event(-0.5, 'oiled')],
-}
+import { at, PAGE } from './page.ts'
 
 const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, DEFAULT_SETTINGS, new Date(at(20)))
 const text = (change: Partial<JobPage> = {}) =>

@@ -7,6 +7,9 @@ import { saveVersioned } from '../db/versioned.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { gatherJobs } from '../jobs/gather.ts'
+import { bookOf } from '../jobs/standing.ts'
+import { readSettings } from '../settings/store.ts'
 
 export function clockRoutes(db: Database): Router {
   return Router()
@@ -62,10 +65,31 @@ export function clockRoutes(db: Database): Router {
         )
         .orderBy(desc(journal.at))
         .limit(300)
-      res.json({ ...found[0], visits, journal: entries })
+      const learned = await learnedOf(
+        db,
+        visits.slice(0, 10).map((v) => v.id),
+      )
+      res.json({ ...found[0], visits, journal: entries, learned })
     })
     .patch('/clocks/:id', async (req, res) => {
       const { version, ...change } = await bodyOf(ClockChange, req)
       sendSaved(res, await saveVersioned(db, clocks, { id: idOf(req), version: Math.max(1, version) }, change as never))
     })
+}
+
+/** What readings and turns of earlier visits taught of the nut, and when it was last oiled. */
+async function learnedOf(db: Database, jobIds: string[]) {
+  const gathered = await gatherJobs(db, jobIds)
+  const settings = await readSettings(db)
+  const newestFirst = gathered.sort((a, b) => b.job.receivedAt.getTime() - a.job.receivedAt.getTime())
+  const taught = newestFirst
+    .filter((rows) => rows.events.some((e) => e.kind === 'nut'))
+    .map((rows) => bookOf(rows, settings))
+    .find((book) => book?.secondsPerDayPerTurn != null)
+  const oiled = gathered.flatMap((rows) => rows.events.filter((e) => e.kind === 'oiled').map((e) => e.at.getTime()))
+  return {
+    secondsPerDayPerTurn: taught?.secondsPerDayPerTurn ?? null,
+    perTurnStandardError: taught?.perTurnStandardError ?? null,
+    lastOiledAt: oiled.length === 0 ? null : new Date(Math.max(...oiled)).toISOString(),
+  }
 }

@@ -1,4 +1,4 @@
-import { GateOverride, JobChange, NewJob, PowerOff } from '@treadle/contract'
+import { GateOverride, JobChange, NewJob, PowerOff, RUNS_TITLES } from '@treadle/contract'
 import { BAYS, GATE_TITLES, mayClose } from '@treadle/core'
 import { and, asc, eq, getTableColumns } from 'drizzle-orm'
 import { Router } from 'express'
@@ -155,13 +155,6 @@ async function jobPage(db: Database, id: string, now: Date) {
   }
 }
 
-const RUNS_WORDS: Record<string, string> = {
-  runs: 'it runs',
-  stops: 'it runs and stops',
-  dead: 'it does not run',
-  'not-tried': 'not tried',
-}
-
 async function writeJobChange(
   tx: Queries,
   before: typeof jobs.$inferSelect,
@@ -172,7 +165,7 @@ async function writeJobChange(
   const write = (text: string, figures?: Record<string, unknown>) =>
     writeJournal(tx, { jobId: before.id, at, who, kind: 'job', text, figures })
   if (before.bay !== change.bay) await write(`Moved to ${BAYS.find((b) => b.bay === change.bay)?.title ?? change.bay}.`)
-  if (before.runs !== change.runs) await write(`Observed before touching: ${RUNS_WORDS[change.runs]}.`)
+  if (before.runs !== change.runs) await write(`Observed before touching: ${RUNS_TITLES[change.runs]}.`)
   if (before.complaint !== change.complaint)
     await write(`The owner’s words now read: “${change.complaint}” (were: “${before.complaint}”).`)
   if (

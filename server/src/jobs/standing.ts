@@ -1,6 +1,5 @@
-import { rateBookInput, turnInWords, type Settings } from '@treadle/contract'
+import { planOfHole, rateBookInput, turnInWords, type Hole, type Settings } from '@treadle/contract'
 import {
-  bushingPlan,
   gatesOf,
   gradeBeat,
   heedMarks,
@@ -57,7 +56,7 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
   const { job, clock } = rows
   const nowS = now.getTime() / 1000
   const off = new Set(rows.powerOffs.map((p) => p.train))
-  const plans = rows.holes.map((hole) => planOf(hole, settings))
+  const plans = rows.holes.map((hole) => planOfHole(hole as Hole, settings))
   const book = bookOf(rows, settings)
   const last = latest(rows.listenings)
   const lastChange = latest(rows.events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial'))
@@ -146,26 +145,8 @@ function toOrder(all: JobRows['estimates']): { id: string; title: string }[] {
   return (accepted?.lines ?? []).filter((l) => l.order).map((l) => ({ id: l.id, title: l.title }))
 }
 
-function planOf(hole: JobRows['holes'][number], settings: Settings) {
-  const { longAxisMm, shortAxisMm, pivotMm, plateMm } = hole
-  if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
-  const plan = bushingPlan(
-    {
-      longAxisMm,
-      shortAxisMm,
-      pivotMm,
-      plateMm,
-      role: hole.role as 'escape' | 'pallet' | 'other',
-      moduleMm: hole.moduleMm ?? undefined,
-      depthShiftMm: hole.depthShiftMm ?? undefined,
-    },
-    settings.cuttersMm,
-    settings.bushing,
-  )
-  return hole.verdictOverride === null ? plan : { ...plan, verdict: hole.verdictOverride as 'bush' | 'leave' }
-}
-
-function bookOf({ readings: all, events, clock }: JobRows, settings: Settings): RateBook | null {
+/** The rate book of a job; null without readings. */
+export function bookOf({ readings: all, events, clock }: JobRows, settings: Settings): RateBook | null {
   if (all.length === 0) return null
   const iso = <T extends { at: Date }>(row: T) => ({ ...row, at: row.at.toISOString() })
   return rateBook(

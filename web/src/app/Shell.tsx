@@ -7,6 +7,8 @@ import { isField } from '../pedal/Pedal.tsx'
 import { request } from './api.ts'
 import { useServerAway } from './away.ts'
 import { benchName, setBenchName } from './bench.ts'
+import { Find } from '../parts/Find.tsx'
+import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
 import { queryClient, usePeople } from './queries.ts'
 import styles from './Shell.module.css'
 
@@ -23,6 +25,7 @@ const PLACES = [
 export function Shell() {
   const [help, setHelp] = useState(false)
   const { pathname } = useLocation()
+  useTimerCalls()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === '?' && !isField(event.target)) setHelp(true)
@@ -56,12 +59,13 @@ export function Shell() {
           ))}
         </nav>
         <div className={styles.tools}>
+          <Find />
           <AtTheBench />
           <ActionIcon variant="subtle" size="xl" aria-label="Keys and pedal" onClick={() => setHelp(true)}>
             <IconKeyboard />
           </ActionIcon>
           <ThemeSwitch />
-          <Button component={Link} to="/take-in">
+          <Button component={Link} to="/take-in" className={styles.takeIn}>
             Take in a clock
           </Button>
         </div>

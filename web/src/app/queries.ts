@@ -1,4 +1,16 @@
-import type { BenchPage, Clock, JobPage, JobRow, JournalEntry, Owner, Person, Settings } from '@treadle/contract'
+import type {
+  BenchPage,
+  Clock,
+  Found,
+  JobPage,
+  JobRow,
+  JournalEntry,
+  Owner,
+  Person,
+  Settings,
+  TableAnswer,
+  TableName,
+} from '@treadle/contract'
 import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
 
@@ -38,6 +50,8 @@ export interface ClockHistory {
   owner: Owner
   visits: JobRow[]
   journal: JournalEntry[]
+  /** what earlier visits taught: the nut's figure where it was learned from readings, and the last oil */
+  learned: { secondsPerDayPerTurn: number | null; perTurnStandardError: number | null; lastOiledAt: string | null }
 }
 
 export const useClocks = (words: string) =>
@@ -48,6 +62,18 @@ export const useClocks = (words: string) =>
   })
 export const useClock = (id: string) =>
   useQuery({ queryKey: ['clock', id], queryFn: () => request<ClockHistory>('GET', `/clocks/${id}`) })
+
+export const useFound = (words: string) =>
+  useQuery({
+    queryKey: ['find', words],
+    queryFn: () => request<Found[]>('GET', `/find?q=${encodeURIComponent(words)}`),
+    enabled: words !== '',
+    placeholderData: (before) => before,
+  })
+export const useTable = <N extends TableName>(name: N) =>
+  useQuery({ queryKey: ['table', name], queryFn: () => request<TableAnswer<N>>('GET', `/tables/${name}`) })
+export const useCauseCounts = () =>
+  useQuery({ queryKey: ['causes'], queryFn: () => request<Record<string, number>>('GET', '/causes/counts') })
 
 export interface Change {
   method: 'POST' | 'PUT' | 'PATCH' | 'DELETE'

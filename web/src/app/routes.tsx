@@ -22,6 +22,8 @@ export const router = createBrowserRouter([
       { path: '/reckoner/:name', lazy: place(() => import('../places/Reckoner.tsx'), 'Reckoner') },
       { path: '/drawers', lazy: place(() => import('../places/Drawers.tsx'), 'Drawers') },
       { path: '/practice', lazy: place(() => import('../places/Practice.tsx'), 'Practice') },
+      { path: '/tables', lazy: place(() => import('../places/Tables.tsx'), 'Tables') },
+      { path: '/tables/:name', lazy: place(() => import('../places/Tables.tsx'), 'Tables') },
       { path: '/settings', lazy: place(() => import('../places/SettingsPage.tsx'), 'SettingsPage') },
       {
         path: '/jobs/:id',
@@ -30,6 +32,21 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="arrive" replace /> },
           { path: 'arrive', lazy: place(() => import('../surfaces/arrive/ArriveSurface.tsx'), 'ArriveSurface') },
+          { path: 'observe', lazy: place(() => import('../surfaces/observe/ObserveSurface.tsx'), 'ObserveSurface') },
+          { path: 'trains', lazy: place(() => import('../surfaces/trains/TrainsSurface.tsx'), 'TrainsSurface') },
+          { path: 'trouble', lazy: place(() => import('../surfaces/trouble/TroubleSurface.tsx'), 'TroubleSurface') },
+          {
+            path: 'condition',
+            lazy: place(() => import('../surfaces/condition/ConditionSurface.tsx'), 'ConditionSurface'),
+          },
+          {
+            path: 'estimate',
+            lazy: place(() => import('../surfaces/estimate/EstimateSurface.tsx'), 'EstimateSurface'),
+          },
+          { path: 'papers', lazy: place(() => import('../surfaces/papers/PapersSurface.tsx'), 'PapersSurface') },
+          { path: 'strip', lazy: place(() => import('../surfaces/strip/StripSurface.tsx'), 'StripSurface') },
+          { path: 'clean', lazy: place(() => import('../surfaces/clean/CleanSurface.tsx'), 'CleanSurface') },
+          { path: 'assemble', lazy: place(() => import('../surfaces/strip/AssembleSurface.tsx'), 'AssembleSurface') },
           { path: 'power', lazy: place(() => import('../surfaces/power/PowerSurface.tsx'), 'PowerSurface') },
           { path: 'holes', lazy: place(() => import('../surfaces/holes/HolesSurface.tsx'), 'HolesSurface') },
           { path: 'listen', lazy: place(() => import('../surfaces/listen/JobListen.tsx'), 'JobListen') },

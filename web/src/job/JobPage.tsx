@@ -1,22 +1,57 @@
-import type { JobPage as JobData, JobRow } from '@treadle/contract'
-import { BAYS, type Bay } from '@treadle/core'
+import { jobChangeOf, type JobPage as JobData, type JobRow } from '@treadle/contract'
+import { BAYS, GATE_TITLES, type Bay } from '@treadle/core'
 import { NativeSelect } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { NavLink, Outlet, useOutletContext, useParams } from 'react-router'
+import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
 import { ApiProblem } from '../app/api.ts'
 import { sentenceOf, useChange, useJob } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
+import { Mark } from '../parts/Mark.tsx'
+import { whenShort } from '../parts/when.ts'
 import { PedalBar } from '../pedal/PedalBar.tsx'
 import styles from './JobPage.module.css'
 
-const SURFACES: [path: string, title: string, bay: Bay | null][] = [
-  ['arrive', 'Arrive', 'arrive'],
-  ['power', 'Strip: power', 'strip'],
-  ['holes', 'Mend: holes', 'mend'],
-  ['listen', 'Set: beat', 'set'],
-  ['rate', 'Set: rate', 'set'],
-  ['card', 'Return', 'return'],
-  ['journal', 'Journal', null],
+interface BayTab {
+  bay: Bay | null
+  title: string
+  surfaces: [path: string, title: string][]
+}
+
+const TABS: BayTab[] = [
+  {
+    bay: 'arrive',
+    title: 'Arrive',
+    surfaces: [
+      ['arrive', 'Receive'],
+      ['observe', 'Observe'],
+      ['trains', 'Trains'],
+      ['trouble', 'Trouble'],
+      ['condition', 'Condition'],
+      ['estimate', 'Estimate'],
+      ['papers', 'Tag and receipt'],
+    ],
+  },
+  {
+    bay: 'strip',
+    title: 'Strip',
+    surfaces: [
+      ['power', 'Power'],
+      ['strip', 'Take apart'],
+      ['clean', 'Clean'],
+    ],
+  },
+  { bay: 'mend', title: 'Mend', surfaces: [['holes', 'Holes']] },
+  {
+    bay: 'set',
+    title: 'Set',
+    surfaces: [
+      ['assemble', 'Assemble'],
+      ['listen', 'Beat'],
+      ['rate', 'Rate'],
+    ],
+  },
+  { bay: 'return', title: 'Return', surfaces: [['card', 'Card']] },
+  { bay: null, title: 'Journal', surfaces: [['journal', 'Journal']] },
 ]
 
 /** One visit of one clock: its head, the surfaces of its bays, and the pedal. */
@@ -46,11 +81,12 @@ export function useJobData(): JobData {
 function Head({ data }: { data: JobData }) {
   const change = useChange()
   const order = BAYS.map((b) => b.bay)
+  const path = useLocation().pathname.split('/')[3]
+  const here = TABS.find((t) => t.surfaces.some(([p]) => p === path))
   const { job } = data
   const moveTo = (bay: Bay, from: JobRow = job) => {
-    const { version, complaint, runs, cameWith, promisedOn } = from
     change.mutate(
-      { method: 'PATCH', path: `/jobs/${job.id}`, body: { version, bay, complaint, runs, cameWith, promisedOn } },
+      { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...jobChangeOf(from), bay } },
       {
         onError: (error) => {
           // Only the bay is meant, so a change of anything else meanwhile is kept and the bay moved on it.
@@ -68,16 +104,18 @@ function Head({ data }: { data: JobData }) {
         {job.closedAt !== null && ', closed'}
       </span>
       <nav aria-label="Surfaces of this job" className={styles.bays}>
-        {SURFACES.map(([path, title, bay]) => {
-          const done = bay !== null && order.indexOf(bay) < order.indexOf(job.bay)
+        {TABS.map((tab) => {
+          const done = tab.bay !== null && order.indexOf(tab.bay) < order.indexOf(job.bay)
+          const [first] = tab.surfaces
           return (
-            <NavLink
-              key={path}
-              to={path}
-              className={({ isActive }) => [styles.bay, done ? styles.done : '', isActive ? styles.here : ''].join(' ')}
+            <Link
+              key={tab.title}
+              to={first?.[0] ?? ''}
+              aria-current={tab === here ? 'true' : undefined}
+              className={[styles.bay, done ? styles.done : '', tab === here ? styles.here : ''].join(' ')}
             >
-              {title}
-            </NavLink>
+              {tab.title}
+            </Link>
           )
         })}
         <NativeSelect
@@ -89,6 +127,31 @@ function Head({ data }: { data: JobData }) {
           data={BAYS.map((b) => ({ value: b.bay, label: `In ${b.title}` }))}
         />
       </nav>
+      {data.overrides.length > 0 && (
+        <ul className={styles.overrides} aria-label="Gates overridden on this job">
+          {data.overrides.map((o) => (
+            <li key={o.id}>
+              <Mark state="danger" label="gate overridden" />
+              <span>
+                Overridden by {o.who}, {whenShort(o.at)}: {GATE_TITLES[o.gate].toLowerCase()}. “{o.reason}”
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {here && here.surfaces.length > 1 && (
+        <nav aria-label={`Surfaces of ${here.title}`} className={styles.surfaces}>
+          {here.surfaces.map(([path, title]) => (
+            <NavLink
+              key={path}
+              to={path}
+              className={({ isActive }) => (isActive ? `${styles.surface} ${styles.on}` : styles.surface)}
+            >
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+      )}
     </div>
   )
 }

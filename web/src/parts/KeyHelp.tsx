@@ -8,6 +8,8 @@ const KEYS: [string, string][] = [
   ['L', 'Stop listening and keep what was heard'],
   ['Tab, Shift Tab', 'Move among everything on the page'],
   ['Escape', 'Close a window or a list'],
+  ['/', 'Find an owner, a clock, a mark or a job number'],
+  ['Space, then the arrows, on a step’s grip', 'Move the step in the strip log'],
   ['?', 'This list'],
 ]
 

@@ -32,12 +32,18 @@ export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (fil
   )
 }
 
+/** Sends one photo and gives back its id. */
+export async function sendPhoto(jobId: string, photo: Blob, caption: string): Promise<string> {
+  const id = uuid()
+  await request('PUT', `/jobs/${jobId}/photos/${id}?caption=${encodeURIComponent(caption)}`, photo)
+  return id
+}
+
 /** Sends photos one after another; one that is refused is named and does not keep back the others. */
 export async function sendPhotos(jobId: string, files: File[]): Promise<void> {
   for (const file of files) {
     try {
-      const caption = encodeURIComponent(file.name.replace(/\.\w+$/, ''))
-      await request('PUT', `/jobs/${jobId}/photos/${uuid()}?caption=${caption}`, file)
+      await sendPhoto(jobId, file, file.name.replace(/\.\w+$/, ''))
     } catch (error) {
       notifications.show({
         color: 'red',

@@ -141,7 +141,7 @@ export function usePedal(): PedalState {
   return state
 }
 
-/** Makes `action` what the pedal does while this surface is shown; null makes it inert. */
+/** Makes `action` what the pedal does while this piece of a surface is shown; null leaves it to the others. */
 export function usePedalAction(action: PedalAction | null): void {
   const { setAction } = usePedal()
   const latest = useRef(action)
@@ -149,10 +149,7 @@ export function usePedalAction(action: PedalAction | null): void {
   const { label, hint, rhythmic } = action ?? {}
   const flags = action?.flag !== undefined
   useEffect(() => {
-    if (label === undefined) {
-      setAction(null)
-      return
-    }
+    if (label === undefined) return
     setAction({
       label,
       hint,

@@ -1,6 +1,6 @@
 let context: AudioContext | undefined
 
-const TONES = { done: [880, 0.05], back: [440, 0.09], flag: [660, 0.12], none: [220, 0.06] } as const
+const TONES = { done: [880, 0.05], back: [440, 0.09], flag: [660, 0.12], none: [220, 0.06], call: [990, 1.2] } as const
 
 /** A short sound, so that a foot knows it was heard while the eyes are on the work. */
 export function chirp(kind: keyof typeof TONES): void {

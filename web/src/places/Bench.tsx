@@ -1,12 +1,15 @@
 import type { BenchPage, BenchTag } from '@treadle/contract'
 import { BAYS, type Bay, type Owed } from '@treadle/core'
 import dayjs from 'dayjs'
+import { Button } from '@mantine/core'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { useBench } from '../app/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import styles from './Bench.module.css'
+import { NowMenu } from './NowMenu.tsx'
 
 /** Today: what the workshop owes its clocks, and every clock by its tag under the bay it is in. */
 export function Bench() {
@@ -45,6 +48,7 @@ interface OwedHere {
 
 /** What is owed in order of time: what holds a clock up, what is due today, then what is coming. */
 function Now({ data }: { data: BenchPage }) {
+  const [all, setAll] = useState(false)
   const at = dayjs(data.at)
   const list: OwedHere[] = data.tags
     .flatMap((tag) => tag.owed.map((owed) => ({ tag, owed })))
@@ -55,10 +59,13 @@ function Now({ data }: { data: BenchPage }) {
       <div className={styles.nowHead}>
         <h1 id="now">Now</h1>
         <span className="quiet">{at.format('dddd D MMMM, H:mm')}</span>
+        <a className={styles.calendar} href="/api/now.ics" download="treadle-now.ics">
+          As a calendar
+        </a>
       </div>
       <ol className={styles.line}>
-        {list.slice(0, MOST_SHOWN).map(({ tag, owed }, i) => (
-          <li key={i} className={styles[owed.weight]}>
+        {list.slice(0, all ? list.length : MOST_SHOWN).map(({ tag, owed }) => (
+          <li key={`${tag.job.id} ${owed.kind} ${owed.subject}`} className={styles[owed.weight]}>
             <span className={styles.tick}>{whenOf(owed, at)}</span>
             <Link to={`/jobs/${tag.job.id}/${owed.surface}`} className={styles.owed}>
               <Mark state={owed.weight} label={{ must: 'must', watch: 'soon', sound: 'in order' }[owed.weight]} />
@@ -69,12 +76,15 @@ function Now({ data }: { data: BenchPage }) {
                 </span>
               </span>
             </Link>
+            <NowMenu jobId={tag.job.id} clock={tag.clock.name} owed={owed} at={at} />
           </li>
         ))}
       </ol>
       {list.length === 0 && <p className="quiet">Nothing is due. Every clock waits for you, not you for it.</p>}
       {list.length > MOST_SHOWN && (
-        <p className={styles.more}>and {list.length - MOST_SHOWN} more, on their tags below</p>
+        <Button variant="subtle" size="compact-md" onClick={() => setAll(!all)}>
+          {all ? 'Only the first' : `and ${list.length - MOST_SHOWN} more`}
+        </Button>
       )}
     </section>
   )

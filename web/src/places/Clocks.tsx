@@ -2,8 +2,8 @@ import { CLOCK_KIND_TITLES } from '@treadle/contract'
 import { TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import dayjs from 'dayjs'
-import { useState } from 'react'
-import { Link } from 'react-router'
+import { useEffect, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { useClocks } from '../app/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
@@ -11,7 +11,9 @@ import styles from './Clocks.module.css'
 
 /** Every clock and owner the workshop knows. */
 export function Clocks() {
-  const [words, setWords] = useState('')
+  const [search] = useSearchParams()
+  const [words, setWords] = useState(search.get('q') ?? '')
+  useEffect(() => setWords(search.get('q') ?? ''), [search])
   const [asked] = useDebouncedValue(words.trim(), 200)
   const clocks = useClocks(asked)
   return (

@@ -3,6 +3,7 @@ import { FieldError } from '@treadle/core'
 import { NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
+import { Picture } from './reckoner/Picture.tsx'
 import styles from './Reckoner.module.css'
 
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
@@ -46,7 +47,8 @@ function One({ calculation }: { calculation: Calculation }) {
         <p className="quiet">{calculation.about}</p>
         {Object.entries(calculation.fields).map(([name, field]) => {
           const wrong =
-            answer.error !== null && (answer.error.field === name || answer.error.field.startsWith(`${name}[`))
+            answer.error !== null &&
+            (answer.error.field === name || new RegExp(`^${name}[.[]`).test(answer.error.field))
               ? `${field.label}: ${answer.error.allowed}`
               : undefined
           const shared = {
@@ -74,6 +76,7 @@ function One({ calculation }: { calculation: Calculation }) {
       </div>
       <div aria-live="polite">
         <h2>Answer</h2>
+        {answer.value && <Picture name={calculation.name} input={inputOf(calculation, typed)} answer={answer.value} />}
         {answer.error ? (
           <p className={styles.wrong}>{answer.error.message}</p>
         ) : (
@@ -109,10 +112,10 @@ function inputOf(calculation: Calculation, typed: Record<string, string>): Recor
     Object.entries(calculation.fields).flatMap(([name, field]) => {
       const text = (typed[name] ?? '').trim()
       if (text === '') return []
-      if (field.choices) return [[name, text]]
+      if (field.choices || typeof field.example === 'string') return [[name, text]]
       if (typeof field.example === 'object') {
         try {
-          const list: unknown = JSON.parse(text.startsWith('[') ? text : `[${text}]`)
+          const list: unknown = JSON.parse(/^[[{]/.test(text) ? text : `[${text}]`)
           return [[name, list]]
         } catch {
           return [[name, text]]
@@ -138,7 +141,8 @@ function reckon(
 
 function words(name: string): string {
   return name
-    .replace(/(Mm|Deg|Ms|S|Percent)$/, '')
+    .replace(/(Mm|Nmm|Deg|Ms|S|J|Percent)$/, '')
+    .replace(/(\d+)([a-z]+)$/, ' $1 $2')
     .replace(/([A-Z])/g, ' $1')
     .toLowerCase()
     .replace(/^./, (c) => c.toUpperCase())
@@ -146,6 +150,22 @@ function words(name: string): string {
 
 function shown(value: unknown): string {
   if (typeof value === 'number') return String(Number(value.toPrecision(7)))
+  if (Array.isArray(value) && value.length > 0 && typeof value[0] === 'object')
+    return `${value.slice(0, 8).map(shown).join('; ')}${value.length > 8 ? `; and ${value.length - 8} more` : ''}`
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (Array.isArray(value)) return value.map(shown).join(typeof value[0] === 'string' ? ' ' : ', ')
-  return value === null ? 'not told' : typeof value === 'string' ? value : JSON.stringify(value)
+  return value === null
+    ? 'not told'
+    : typeof value === 'string'
+      ? value
+      : typeof value === 'object'
+        ? entries(value as object)
+        : JSON.stringify(value)
+}
+
+/** The parts of one entry of a list, in a line: "ratio 12, right yes". */
+function entries(value: object): string {
+  return Object.values(value)
+    .map((v) => (Array.isArray(v) ? v.join('·') : shown(v)))
+    .join(', ')
 }

@@ -5,11 +5,13 @@ import { useForm } from '@mantine/form'
 import { notifications } from '@mantine/notifications'
 import { yupResolver } from 'mantine-form-yup-resolver'
 import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, usePeople, useSettings } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
+import { CalendarAddress } from './CalendarAddress.tsx'
 import styles from './SettingsPage.module.css'
 
 /** What the workshop decides for itself: place, people, pedal, tolerances, schools. */
@@ -21,6 +23,8 @@ export function SettingsPage() {
       <div className={styles.columns}>
         <People />
         <PedalTeaching />
+        <OwnTables />
+        <CalendarAddress />
       </div>
     </>
   )
@@ -97,6 +101,19 @@ function SettingsForm({ settings }: { settings: Settings }) {
           )}
           <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />
           {number('pickupPpm', 'Sound card fast by', 'ppm')}
+        </Fieldset>
+        <Fieldset legend="Papers and money">
+          <TextInput
+            label="Shop’s address for phones"
+            description="Such as http://bench.local:4173; the code on a job tag opens it"
+            {...form.getInputProps('shopAddress')}
+          />
+          <TextInput label="Telephone" {...form.getInputProps('phone')} />
+          <div className={styles.pair}>
+            <TextInput label="Currency" {...form.getInputProps('currency')} />
+            <TextInput label="Tax" rightSection="%" {...form.getInputProps('taxPercent')} />
+            <TextInput label="Deposit" rightSection="%" {...form.getInputProps('depositPercent')} />
+          </div>
         </Fieldset>
         <Fieldset legend="Beat">
           <NativeSelect
@@ -234,6 +251,24 @@ function People() {
           </Button>
         </Group>
       </form>
+    </Fieldset>
+  )
+}
+
+function OwnTables() {
+  return (
+    <Fieldset legend="This workshop’s own tables">
+      <ul className={styles.tables}>
+        <li>
+          <Link to="/tables/prices">Prices, and the choices laid side by side</Link>
+        </li>
+        <li>
+          <Link to="/tables/baths">Baths and what follows them</Link>
+        </li>
+        <li>
+          <Link to="/tables/trouble">Causes of trouble, and the checks that tell</Link>
+        </li>
+      </ul>
     </Fieldset>
   )
 }

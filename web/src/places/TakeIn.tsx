@@ -3,13 +3,26 @@ import {
   CLOCK_KINDS,
   EMPTY_PENDULUM,
   NewJob,
+  PART_STATES,
+  PLAIN_WORK,
   POWER_TITLES,
   TRAIN_NAMES,
+  USUAL_THINGS,
   type ClockKind,
   type JobPage,
 } from '@treadle/contract'
 import { POWERS } from '@treadle/core'
-import { Button, Checkbox, Fieldset, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
+import {
+  Button,
+  Checkbox,
+  Fieldset,
+  Group,
+  NativeSelect,
+  NumberInput,
+  SegmentedControl,
+  Textarea,
+  TextInput,
+} from '@mantine/core'
 import { useForm, type UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -17,18 +30,9 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useClocks, type ClockListed } from '../app/queries.ts'
+import { SeenBefore } from '../parts/SeenBefore.tsx'
 import { PhotoPicker, sendPhotos } from '../parts/PhotoPicker.tsx'
 import styles from './TakeIn.module.css'
-
-const USUAL_THINGS: Record<ClockKind, string[]> = {
-  wall: ['key or crank', 'pendulum', 'weight', 'door key'],
-  longcase: ['pendulum', 'weights', 'crank', 'hood', 'door key'],
-  tower: ['crank', 'weights', 'pendulum'],
-  shelf: ['key', 'pendulum', 'bell or gong'],
-  mantel: ['key', 'pendulum', 'bell or gong', 'glass'],
-  bracket: ['key', 'pendulum', 'door key'],
-  other: ['key', 'pendulum'],
-}
 
 function blank(): NewJob {
   return {
@@ -41,10 +45,14 @@ function blank(): NewJob {
       marks: '',
       trains: [{ train: 'going', power: 'spring' }],
       pendulum: { ...EMPTY_PENDULUM },
+      work: { ...PLAIN_WORK },
     },
     complaint: '',
     cameWith: [],
     promisedOn: '',
+    standsAt: '',
+    movedLately: 'unknown',
+    lastServiced: null,
   }
 }
 
@@ -53,6 +61,7 @@ export function TakeIn() {
   const form = useForm<NewJob>({ initialValues: blank(), validate: yupResolver(NewJob) })
   const [photos, setPhotos] = useState<File[]>([])
   const [known, setKnown] = useState(false)
+  const [knownId, setKnownId] = useState<string | null>(null)
   const change = useChange<JobPage>('clocks')
   const navigate = useNavigate()
 
@@ -73,17 +82,37 @@ export function TakeIn() {
     const { ownerId: _, version: _v, ...rest } = clock
     form.setValues({ owner, clock: rest })
     setKnown(true)
+    setKnownId(clock.id)
   }
   return (
     <form onSubmit={submit} className={styles.form} noValidate>
       <h1>Take in a clock</h1>
       <BeenHere onChoose={choose} />
+      {known && knownId !== null && <SeenBefore clockId={knownId} />}
       <div className={styles.columns}>
-        <Fieldset legend="Whose it is" disabled={known}>
-          <TextInput label="Owner" withAsterisk {...form.getInputProps('owner.name')} />
-          <TextInput label="Telephone" {...form.getInputProps('owner.phone')} />
-          <TextInput label="Address" {...form.getInputProps('owner.address')} />
-        </Fieldset>
+        <div className={styles.stack}>
+          <Fieldset legend="Whose it is" disabled={known}>
+            <TextInput label="Owner" withAsterisk {...form.getInputProps('owner.name')} />
+            <TextInput label="Telephone" {...form.getInputProps('owner.phone')} />
+            <TextInput label="Address" {...form.getInputProps('owner.address')} />
+          </Fieldset>
+          <Fieldset legend="What is wrong">
+            <Textarea
+              label="In the owner’s words"
+              withAsterisk
+              autosize
+              minRows={3}
+              {...form.getInputProps('complaint')}
+            />
+            <AtHome form={form} />
+            <TextInput
+              type="date"
+              label="Promised for"
+              description="Leave it open if you promised nothing"
+              {...form.getInputProps('promisedOn')}
+            />
+          </Fieldset>
+        </div>
         <Fieldset legend="What it is" disabled={known}>
           <TextInput
             label="What you call it"
@@ -101,21 +130,6 @@ export function TakeIn() {
             label="Marks"
             description="Signature, numbers, scratched dates; as found"
             {...form.getInputProps('clock.marks')}
-          />
-        </Fieldset>
-        <Fieldset legend="What is wrong">
-          <Textarea
-            label="In the owner’s words"
-            withAsterisk
-            autosize
-            minRows={3}
-            {...form.getInputProps('complaint')}
-          />
-          <TextInput
-            type="date"
-            label="Promised for"
-            description="Leave it open if you promised nothing"
-            {...form.getInputProps('promisedOn')}
           />
         </Fieldset>
         <Fieldset legend="What came with it">
@@ -224,32 +238,107 @@ function Trains({ form }: { form: Form }) {
   )
 }
 
+function AtHome({ form }: { form: UseFormReturnType<NewJob> }) {
+  return (
+    <>
+      <TextInput
+        label="Where it stands at home"
+        description="Wall, shelf, floor; sun, radiator, draught"
+        mt="sm"
+        {...form.getInputProps('standsAt')}
+      />
+      <Group mt="sm" gap="sm">
+        <span id="moved">Moved lately?</span>
+        <SegmentedControl
+          aria-labelledby="moved"
+          data={[
+            { value: 'yes', label: 'Yes' },
+            { value: 'no', label: 'No' },
+            { value: 'unknown', label: 'Don’t know' },
+          ]}
+          {...form.getInputProps('movedLately')}
+        />
+      </Group>
+      <NumberInput
+        label="Last serviced, about which year"
+        hideControls
+        allowDecimal={false}
+        mt="sm"
+        {...form.getInputProps('lastServiced')}
+        value={form.values.lastServiced ?? ''}
+        onChange={(v) => form.setFieldValue('lastServiced', v === '' ? null : Number(v))}
+      />
+    </>
+  )
+}
+
+/** The things that came, one by one: here, damaged or missing; a weight with where it hung and what it weighs. */
 function CameWith({ form }: { form: Form }) {
   const [other, setOther] = useState('')
   const { cameWith, clock } = form.values
   const names = [...new Set([...USUAL_THINGS[clock.kind as ClockKind], ...cameWith.map((c) => c.name)])]
-  const toggle = (name: string, has: boolean) =>
+  const set = (name: string, part: Partial<NewJob['cameWith'][number]> | null) => {
+    const known = cameWith.find((c) => c.name === name) ?? { name, state: 'present' as const, returned: false }
+    const rest = cameWith.filter((c) => c.name !== name)
     form.setFieldValue(
       'cameWith',
-      has
-        ? [...cameWith, { name, state: 'present' as const, returned: false }]
-        : cameWith.filter((c) => c.name !== name),
+      part === null
+        ? rest
+        : names.flatMap((n) => (n === name ? [{ ...known, ...part }] : rest.filter((c) => c.name === n))),
     )
+  }
   const add = () => {
-    if (other.trim() !== '' && !names.includes(other.trim())) toggle(other.trim(), true)
+    const name = other.trim()
+    if (name !== '' && !names.includes(name))
+      form.setFieldValue('cameWith', [...cameWith, { name, state: 'present' as const, returned: false }])
     setOther('')
   }
   return (
     <>
-      {names.map((name) => (
-        <Checkbox
-          key={name}
-          my={8}
-          label={name}
-          checked={cameWith.some((c) => c.name === name)}
-          onChange={(e) => toggle(name, e.currentTarget.checked)}
-        />
-      ))}
+      {names.map((name) => {
+        const thing = cameWith.find((c) => c.name === name)
+        return (
+          <div key={name} className={styles.thing}>
+            <Checkbox
+              label={name}
+              checked={thing !== undefined}
+              onChange={(e) => set(name, e.currentTarget.checked ? {} : null)}
+            />
+            {thing && (
+              <NativeSelect
+                aria-label={`State of ${name}`}
+                size="sm"
+                value={thing.state}
+                onChange={(e) => set(name, { state: e.currentTarget.value as 'present' })}
+                data={[...PART_STATES]}
+              />
+            )}
+            {thing && /weight/.test(name) && (
+              <>
+                <TextInput
+                  aria-label={`Where the ${name} hung`}
+                  placeholder="hung left"
+                  size="sm"
+                  w="7rem"
+                  value={thing.hung ?? ''}
+                  onChange={(e) => set(name, { hung: e.currentTarget.value })}
+                />
+                <NumberInput
+                  aria-label={`Mass of the ${name}`}
+                  placeholder="mass"
+                  rightSection={<span className="quiet">kg</span>}
+                  hideControls
+                  size="sm"
+                  w="6rem"
+                  min={0.001}
+                  value={thing.massKg ?? ''}
+                  onChange={(v) => set(name, { massKg: v === '' ? null : Number(v) })}
+                />
+              </>
+            )}
+          </div>
+        )
+      })}
       <Group align="end" gap="xs">
         <TextInput
           label="Something else"

@@ -1,28 +1,28 @@
-import { RUNS, type JobChange } from '@treadle/contract'
-import { Button, Group, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core'
+import { jobChangeOf, RUNS, RUNS_TITLES, type JobChange } from '@treadle/contract'
+import { Button, Group, SegmentedControl, Stack, Textarea, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sentenceOf, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
 import { PhotoPicker, sendPhotos } from '../../parts/PhotoPicker.tsx'
+import { SeenBefore } from '../../parts/SeenBefore.tsx'
 import { useConflict } from '../../parts/useConflict.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ClockFigures } from './ClockFigures.tsx'
 import styles from './Arrive.module.css'
+import { Things } from './Things.tsx'
 
-const RUNS_TITLES: Record<(typeof RUNS)[number], string> = {
-  runs: 'runs',
-  stops: 'runs and stops',
-  dead: 'does not run',
-  'not-tried': 'not tried',
-}
 const LABELS = {
   complaint: 'In the owner’s words',
   runs: 'Does it run',
   promisedOn: 'Promised for',
   bay: 'Bay',
   cameWith: 'What came with it',
+  standsAt: 'Where it stands',
+  movedLately: 'Moved lately',
+  lastServiced: 'Last serviced',
 }
 
 /** What came through the door, and what is seen before anything is touched. */
@@ -32,18 +32,17 @@ export function ArriveSurface() {
   const navigate = useNavigate()
   const change = useChange()
   const conflict = useConflict(LABELS)
-  const [draft, setDraft] = useState({ complaint: job.complaint, promisedOn: job.promisedOn ?? '' })
-  useEffect(
-    () => setDraft({ complaint: job.complaint, promisedOn: job.promisedOn ?? '' }),
-    [job.complaint, job.promisedOn],
-  )
+  const told = () => ({ complaint: job.complaint, promisedOn: job.promisedOn ?? '', standsAt: job.standsAt })
+  const [draft, setDraft] = useState(told)
+  useEffect(() => {
+    setDraft(told())
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the draft follows the row, not itself
+  }, [job.complaint, job.promisedOn, job.standsAt])
 
   const save = (part: Partial<JobChange>, version = job.version) => {
-    const body = {
-      bay: job.bay,
-      complaint: draft.complaint,
-      runs: job.runs,
-      cameWith: job.cameWith,
+    const body: JobChange = {
+      ...jobChangeOf(job),
+      ...draft,
       promisedOn: draft.promisedOn || null,
       ...part,
       version,
@@ -56,7 +55,7 @@ export function ArriveSurface() {
             error,
             body,
             (now) => save(part, now),
-            () => setDraft({ complaint: job.complaint, promisedOn: job.promisedOn ?? '' }),
+            () => setDraft(told()),
           )
           if (!met) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
         },
@@ -81,6 +80,9 @@ export function ArriveSurface() {
   return (
     <div className={styles.columns}>
       {conflict.dialog}
+      <div className={styles.wide}>
+        <SeenBefore clockId={data.clock.id} exceptJob={job.id} />
+      </div>
       <section>
         <h2>What the owner says</h2>
         <Textarea
@@ -91,6 +93,36 @@ export function ArriveSurface() {
           onChange={(e) => setDraft({ ...draft, complaint: e.currentTarget.value })}
           styles={{ input: { fontFamily: 'var(--serif-text)', fontSize: '1.15rem' } }}
         />
+        <TextInput
+          label="Where it stands at home"
+          value={draft.standsAt}
+          maxLength={300}
+          onChange={(e) => setDraft({ ...draft, standsAt: e.currentTarget.value })}
+          mt="sm"
+        />
+        <Group mt="sm" gap="lg" align="end">
+          <Stack gap={4}>
+            <span id="moved">Moved lately</span>
+            <SegmentedControl
+              aria-labelledby="moved"
+              value={job.movedLately}
+              onChange={(movedLately) => save({ movedLately })}
+              data={[
+                { value: 'yes', label: 'Yes' },
+                { value: 'no', label: 'No' },
+                { value: 'unknown', label: 'Don’t know' },
+              ]}
+            />
+          </Stack>
+          <NumberField
+            label="Last serviced, year"
+            value={job.lastServiced}
+            min={1500}
+            max={2200}
+            whole
+            onKeep={(lastServiced) => save({ lastServiced })}
+          />
+        </Group>
         <Group align="end" mt="sm">
           <TextInput
             type="date"
@@ -100,7 +132,7 @@ export function ArriveSurface() {
           />
           <Button
             variant="default"
-            disabled={draft.complaint === job.complaint && (draft.promisedOn || null) === job.promisedOn}
+            disabled={JSON.stringify(draft) === JSON.stringify(told())}
             onClick={() => save({})}
           >
             Keep these
@@ -120,25 +152,11 @@ export function ArriveSurface() {
             : 'Not heard yet.'}{' '}
           <Link to="../listen">Listen to it</Link>
         </p>
+        <p className={styles.heard}>
+          <Link to="../observe">Walk round it</Link> before anything is touched.
+        </p>
         <h2 className={styles.next}>What came with it</h2>
-        <ul className={styles.things}>
-          {job.cameWith.map((thing, i) => (
-            <li key={thing.name}>
-              <span>{thing.name}</span>
-              <Select
-                aria-label={`State of ${thing.name}`}
-                size="sm"
-                w="9rem"
-                value={thing.state}
-                data={['present', 'damaged', 'missing']}
-                onChange={(state) =>
-                  save({ cameWith: job.cameWith.map((c, n) => (n === i ? { ...c, state: state as 'present' } : c)) })
-                }
-              />
-            </li>
-          ))}
-          {job.cameWith.length === 0 && <li className="quiet">Nothing was written down.</li>}
-        </ul>
+        <Things onSave={(cameWith) => save({ cameWith })} />
       </section>
       <section>
         <h2>Photos</h2>

@@ -1,11 +1,10 @@
 import { ClockChange, type Clock, type Pendulum } from '@treadle/contract'
-import { Button, NumberInput, TextInput } from '@mantine/core'
+import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { notifications } from '@mantine/notifications'
 import { yupResolver } from 'mantine-form-yup-resolver'
 import { useEffect } from 'react'
-import { sentenceOf, useChange } from '../../app/queries.ts'
-import { useConflict } from '../../parts/useConflict.tsx'
+import { useClockChange } from '../../parts/useClockChange.ts'
 import styles from './Arrive.module.css'
 
 const FIGURES: [field: keyof Pendulum, label: string, unit: string][] = [
@@ -21,43 +20,33 @@ const FIGURES: [field: keyof Pendulum, label: string, unit: string][] = [
   ['windsEveryDays', 'Days between windings', ''],
 ]
 
+type Known = Pick<ClockChange, 'name' | 'kind' | 'marks' | 'pendulum' | 'work'>
+
+const knownOf = ({ name, kind, marks, pendulum, work }: Clock): Known => ({ name, kind, marks, pendulum, work })
+
+const WORKS = [
+  ['moon', 'Moon disc'],
+  ['calendar', 'Calendar'],
+  ['mercury', 'Mercury in the pendulum'],
+] as const
+
 /** What is known of the clock itself; everything else reckons with these, and each may be left open. */
 export function ClockFigures({ clock }: { clock: Clock }) {
-  const change = useChange('clocks', 'clock')
-  const conflict = useConflict({ name: 'Name', marks: 'Marks', pendulum: 'Figures' })
-  const form = useForm<Omit<ClockChange, 'version'>>({
-    initialValues: { name: clock.name, kind: clock.kind, marks: clock.marks, pendulum: clock.pendulum },
-    validate: yupResolver(ClockChange.omit(['version'])),
+  const { save, dialog } = useClockChange(clock)
+  const form = useForm<Known>({
+    initialValues: knownOf(clock),
+    validate: yupResolver(ClockChange.omit(['version', 'trains'])),
   })
   useEffect(() => {
-    form.setInitialValues({ name: clock.name, kind: clock.kind, marks: clock.marks, pendulum: clock.pendulum })
+    form.setInitialValues(knownOf(clock))
     form.reset()
     // The form follows the row, not itself.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [clock.version])
-  const save = (values: Omit<ClockChange, 'version'>, version = clock.version) => {
-    const body = { ...values, version }
-    change.mutate(
-      { method: 'PATCH', path: `/clocks/${clock.id}`, body },
-      {
-        onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
-        onError: (error) => {
-          if (
-            !conflict.meet(
-              error,
-              body,
-              (now) => save(values, now),
-              () => form.reset(),
-            )
-          )
-            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
-        },
-      },
-    )
-  }
+  const kept = () => notifications.show({ message: 'Kept.', autoClose: 2000 })
   return (
-    <form onSubmit={form.onSubmit((values) => save(values))} noValidate>
-      {conflict.dialog}
+    <form onSubmit={form.onSubmit((values) => save(values, kept, form.reset))} noValidate>
+      {dialog}
       <TextInput label="Marks" {...form.getInputProps('marks')} />
       <div className={styles.figures}>
         {FIGURES.map(([field, label, unit]) => {
@@ -79,6 +68,26 @@ export function ClockFigures({ clock }: { clock: Clock }) {
             />
           )
         })}
+      </div>
+      <div className={styles.figures}>
+        {clock.trains.some((t) => t.train === 'strike') && (
+          <NativeSelect
+            label="How the strike counts"
+            value={form.values.work.strikeWork ?? ''}
+            onChange={(e) => {
+              const said = e.currentTarget.value
+              form.setFieldValue('work.strikeWork', said === '' ? null : (said as 'rack'))
+            }}
+            data={[
+              { value: '', label: 'not looked yet' },
+              { value: 'count-wheel', label: 'count wheel' },
+              { value: 'rack', label: 'rack and snail' },
+            ]}
+          />
+        )}
+        {WORKS.map(([field, label]) => (
+          <Checkbox key={field} label={label} {...form.getInputProps(`work.${field}`, { type: 'checkbox' })} />
+        ))}
       </div>
       <Button type="submit" variant="default" mt="sm" disabled={!form.isDirty()}>
         Keep the figures

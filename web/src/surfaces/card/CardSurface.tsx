@@ -1,14 +1,15 @@
-import { GateOverride } from '@treadle/contract'
+import { jobChangeOf } from '@treadle/contract'
 import { mayClose, type Gate } from '@treadle/core'
-import { Button, Checkbox, Group, Textarea } from '@mantine/core'
+import { Button, Checkbox, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { Mark } from '../../parts/Mark.tsx'
+import { OverrideForm } from '../../parts/OverrideForm.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Card.module.css'
 import { ownerCard } from './ownerCard.ts'
@@ -23,6 +24,7 @@ export function CardSurface() {
     notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
   const closed = job.closedAt !== null
   const ready = mayClose(gates)
+  const notBack = job.cameWith.filter((c) => c.state !== 'missing' && !c.returned)
   const print = () => window.print()
   const post = (what: 'close' | 'reopen') =>
     change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
@@ -34,14 +36,7 @@ export function CardSurface() {
       {
         method: 'PATCH',
         path: `/jobs/${job.id}`,
-        body: {
-          version: job.version,
-          bay: job.bay,
-          complaint: job.complaint,
-          runs: job.runs,
-          promisedOn: job.promisedOn,
-          cameWith: job.cameWith.map((c, i) => (i === index ? { ...c, returned } : c)),
-        },
+        body: { ...jobChangeOf(job), cameWith: job.cameWith.map((c, i) => (i === index ? { ...c, returned } : c)) },
       },
       { onError: refused },
     )
@@ -89,12 +84,18 @@ export function CardSurface() {
           </Button>
         </Group>
         <h2>What came with it</h2>
+        {notBack.length > 0 && (job.bay === 'return' || closed) && (
+          <Caution>
+            <strong className={styles.loud}>Not here: {notBack.map((c) => c.name).join(', ')}.</strong> It came with the
+            clock. Find it before the clock leaves, or tell the owner now.
+          </Caution>
+        )}
         {job.cameWith.map((thing, i) => (
           <Checkbox
             key={thing.name}
             my={10}
             size="md"
-            label={`${thing.name}${thing.state === 'present' ? '' : `, ${thing.state} when it came`}`}
+            label={`${thing.name}${thing.hung ? `, ${thing.hung}` : ''}${thing.massKg ? `, ${thing.massKg} kg` : ''}${thing.state === 'present' ? '' : `, ${thing.state} when it came`}`}
             checked={thing.returned}
             disabled={closed || thing.state === 'missing'}
             onChange={(e) => tick(i, e.currentTarget.checked)}
@@ -103,7 +104,7 @@ export function CardSurface() {
         {job.cameWith.length === 0 && <p className="quiet">Nothing was written down.</p>}
         <h2>Before it goes</h2>
         {gates.map((gate) => (
-          <GateLine key={gate.name} gate={gate} jobId={job.id} closed={closed} onRefused={refused} />
+          <GateLine key={gate.name} gate={gate} jobId={job.id} closed={closed} />
         ))}
         {closed ? (
           <Button variant="default" mt="md" onClick={() => post('reopen')}>
@@ -122,33 +123,9 @@ export function CardSurface() {
   )
 }
 
-function GateLine({
-  gate,
-  jobId,
-  closed,
-  onRefused,
-}: {
-  gate: Gate
-  jobId: string
-  closed: boolean
-  onRefused: (error: Error) => void
-}) {
-  const change = useChange()
+function GateLine({ gate, jobId, closed }: { gate: Gate; jobId: string; closed: boolean }) {
   const [open, setOpen] = useState(false)
-  const [reason, setReason] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
   const state = gate.passed ? 'sound' : gate.overriddenBecause !== null ? 'watch' : 'must'
-  const override = () => {
-    const body = { id: uuid(), gate: gate.name, reason }
-    GateOverride.validate(body).then(
-      () =>
-        change.mutate(
-          { method: 'POST', path: `/jobs/${jobId}/overrides`, body },
-          { onError: onRefused, onSuccess: () => setOpen(false) },
-        ),
-      (error: Error) => setWrong(error.message),
-    )
-  }
   return (
     <div className={styles.gate}>
       <Mark state={state} label={{ sound: 'passed', watch: 'overridden', must: 'not passed' }[state]} />
@@ -163,23 +140,7 @@ function GateLine({
             Override…
           </Button>
         )}
-        {open && (
-          <>
-            <Textarea
-              label="Reason"
-              value={reason}
-              error={wrong}
-              onChange={(e) => {
-                setReason(e.currentTarget.value)
-                setWrong(null)
-              }}
-              autosize
-            />
-            <Button variant="default" mt="xs" size="sm" onClick={override}>
-              Override this gate
-            </Button>
-          </>
-        )}
+        {open && <OverrideForm jobId={jobId} gate={gate.name} onDone={() => setOpen(false)} />}
       </div>
     </div>
   )

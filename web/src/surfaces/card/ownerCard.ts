@@ -21,7 +21,8 @@ export function ownerCard(
   const strikes = clock.trains.some((t) => t.train !== 'going')
   const days = clock.pendulum.windsEveryDays
   const oiled = events.filter((e) => e.kind === 'oiled').at(-1)
-  const due = oilDue((oiled ? new Date(oiled.at) : today).toISOString(), settings.oilSchool)
+  const stopGap = data.observations.some((o) => o.key === 'in-place' && o.answer === 'done')
+  const due = oilDue((oiled ? new Date(oiled.at) : today).toISOString(), settings.oilSchool, stopGap)
   const long = (iso: string) => dayjs(iso).format('MMMM YYYY')
   const sections: CardSection[] = [
     {
@@ -68,7 +69,7 @@ export function ownerCard(
         ...(weights
           ? ['Weights are heavy: take them off before the clock is moved, and keep feet and children clear.']
           : []),
-        ...(clock.trains.some((t) => t.power === 'spring' || t.power === 'fusee')
+        ...(clock.trains.some((t) => t.power !== 'weight')
           ? ['There is a strong spring inside. Leave the movement to somebody trained.']
           : []),
         'Never oil it yourself: household oil ruins it. If you move it, have its beat looked at again.',
@@ -78,7 +79,7 @@ export function ownerCard(
   return {
     sections,
     done: whatWasDone(data, settings),
-    due: `Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
+    due: `${stopGap ? 'It was oiled in place, fresh oil on old: a stop-gap. ' : ''}Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
   }
 }
 

@@ -1,5 +1,5 @@
-import type { Hole, HoleChange } from '@treadle/contract'
-import { bushingPlan, byWorkingOrder, type LengthUnit } from '@treadle/core'
+import { planOfHole, type Hole, type HoleChange } from '@treadle/contract'
+import { byWorkingOrder, type LengthUnit } from '@treadle/core'
 import { Button, Group, NumberInput, SegmentedControl } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -70,7 +70,7 @@ export function HolesSurface() {
 
 function StripMark({ hole }: { hole: Hole }) {
   const { data: settings } = useSettings()
-  const plan = settings ? planOf(hole, settings) : null
+  const plan = settings ? planOfHole(hole, settings) : null
   const verdict = hole.verdictOverride ?? plan?.verdict
   if (hole.bushed) return <Mark state="sound" label="bushed" />
   if (!plan) return <Mark state="none" label="not measured" />
@@ -80,24 +80,6 @@ function StripMark({ hole }: { hole: Hole }) {
     <Mark state="watch" label="near the limit" />
   ) : (
     <Mark state="sound" label="to be left" />
-  )
-}
-
-function planOf(hole: Hole, settings: { cuttersMm: number[]; bushing: Parameters<typeof bushingPlan>[2] }) {
-  const { longAxisMm, shortAxisMm, pivotMm, plateMm } = hole
-  if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
-  return bushingPlan(
-    {
-      longAxisMm,
-      shortAxisMm,
-      pivotMm,
-      plateMm,
-      role: hole.role,
-      moduleMm: hole.moduleMm ?? undefined,
-      depthShiftMm: hole.depthShiftMm ?? undefined,
-    },
-    settings.cuttersMm,
-    settings.bushing,
   )
 }
 
@@ -136,7 +118,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const whole = isWhole(read)
   const kept = draftOf(hole, unit)
   const changed = MEASURES.some((m) => draft[m] !== kept[m])
-  const plan = whole && settings ? planOf({ ...hole, ...read.figures }, settings) : null
+  const plan = whole && settings ? planOfHole({ ...hole, ...read.figures, verdictOverride: null }, settings) : null
   const next = nextHole(ordered, hole)
 
   useEffect(() => {

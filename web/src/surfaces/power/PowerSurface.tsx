@@ -1,6 +1,6 @@
-import { GateOverride, POWER_METHOD_TITLES, POWER_TITLES, type Train } from '@treadle/contract'
-import { POWER_METHODS } from '@treadle/core'
-import { Button, Checkbox, NativeSelect, Textarea } from '@mantine/core'
+import { POWER_METHOD_TITLES, POWER_TITLES, type Train } from '@treadle/contract'
+import { clockProofs, METHOD_CAUTIONS, POWER_CARE, proofsFor, type PowerMethod, type Proof } from '@treadle/core'
+import { Button, Checkbox, NativeSelect } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -8,81 +8,105 @@ import { v7 as uuid } from 'uuid'
 import { benchName } from '../../app/bench.ts'
 import { sentenceOf, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
+import { OverrideForm } from '../../parts/OverrideForm.tsx'
 import { whenShort } from '../../parts/when.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useOpenMarks } from '../strip/useOpenMarks.ts'
+import { HowMuch, NewSpring } from './HowMuch.tsx'
 import styles from './Power.module.css'
 
-type Method = (typeof POWER_METHODS)[number]
-
-/** Each kind of power: how it is usually taken off, and the caution of the trade at that step. */
-const CARE: Record<Train['power'], { method: Method; steps: string }> = {
-  spring: {
-    method: 'let-down',
-    steps:
-      'Eye protection and leather gloves. Movement held fast. A key that fits the square; take the load on the key, lift the click, let the handle slip a quarter turn at a time. Old click work may fail at any moment.',
-  },
-  weight: {
-    method: 'weight-off',
-    steps:
-      'Run it down or hold it, then lift the weight off its hook; feet and glass out of the way. A tall case without its movement is top-heavy: a second person holds it.',
-  },
-  fusee: {
-    method: 'let-down',
-    steps:
-      'As for a spring, and the set-up tension on the barrel ratchet comes off last, with a key on the barrel square. Eye protection and gloves throughout.',
-  },
-  remontoire: {
-    method: 'let-down',
-    steps: 'Let down the main power first, then the second store. It is wound until you have felt it slack.',
-  },
-}
+const refused = (error: Error) =>
+  notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
 
 /** The power gate: no plate is parted before every train is confirmed off by somebody who tried it by hand. */
 export function PowerSurface() {
-  const data = useJobData()
-  const { job, clock, powerOffs } = data
+  const { job, clock, powerOffs, gates } = useJobData()
   const change = useChange()
   const navigate = useNavigate()
+  const unmarked = useOpenMarks()
+  const [tried, setTried] = useState<Record<string, string[]>>({})
+  const [methods, setMethods] = useState<Record<string, PowerMethod>>({})
   const wound = clock.trains.filter((t) => !powerOffs.some((p) => p.train === t.train))
-  const overridden = data.gates.find((g) => g.name === 'power')?.overriddenBecause ?? null
-  const refused = (error: Error) =>
-    notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
-  const part = () => change.mutate({ method: 'POST', path: `/jobs/${job.id}/part`, body: {} }, { onError: refused })
+  const overridden = gates.find((g) => g.name === 'power')?.overriddenBecause ?? null
   const parted = job.partedAt !== null
+  const mayPart = (wound.length === 0 || overridden !== null) && unmarked.length === 0
+
+  const proofsOf = (train: Train) => proofsFor(train.power, clock.kind, clock.work.mercury)
+  const triedOf = (train: Train) => tried[train.train] ?? []
+  const methodOf = (train: Train) => methods[train.train] ?? POWER_CARE[train.power].methods[0] ?? 'let-down'
+  const tick = (train: Train, key: string, on: boolean) =>
+    setTried((all) => {
+      const before = all[train.train] ?? []
+      return { ...all, [train.train]: on ? [...new Set([...before, key])] : before.filter((k) => k !== key) }
+    })
+  const takeBack = (id: string) =>
+    change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${id}` }, { onError: refused })
+  const confirm = (train: Train) => {
+    const id = uuid()
+    const body = { id, train: train.train, method: methodOf(train), proofs: proofsOf(train).map((p) => p.key) }
+    change.mutate({ method: 'POST', path: `/jobs/${job.id}/power`, body }, { onError: refused })
+    return () => takeBack(id)
+  }
+  const part = () => change.mutate({ method: 'POST', path: `/jobs/${job.id}/part`, body: {} }, { onError: refused })
+
+  const train = wound[0]
+  const proof = train && proofsOf(train).find((p) => !triedOf(train).includes(p.key))
   usePedalAction(
     parted
-      ? { label: 'Press to go on to the holes', press: () => void navigate(`/jobs/${job.id}/holes`) }
-      : wound.length === 0
-        ? { label: 'Press to part the plates', hint: 'every train is confirmed off', press: part }
-        : {
-            label: `Press when the ${wound[0]?.train} train is off, tried by hand`,
-            hint: wound[0] && POWER_METHOD_TITLES[CARE[wound[0].power].method],
-            press: () => {
-              const first = wound[0]
-              if (!first) return
-              const id = uuid()
-              const body = { id, train: first.train, method: CARE[first.power].method, proved: true }
-              change.mutate({ method: 'POST', path: `/jobs/${job.id}/power`, body }, { onError: refused })
-              return () =>
-                change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${id}` }, { onError: refused })
+      ? { label: 'Press to go on to taking it apart', press: () => void navigate(`/jobs/${job.id}/strip`) }
+      : train === undefined
+        ? unmarked.length > 0
+          ? {
+              label: 'Press to mark its meshes',
+              hint: `${unmarked.length} to mark before parting`,
+              press: () => void navigate(`/jobs/${job.id}/strip`),
+            }
+          : { label: 'Press to part the plates', hint: 'every train is off, every mesh marked', press: part }
+        : proof
+          ? {
+              label: `Press when tried: ${proof.says.split(/[:,]/)[0]?.toLowerCase() ?? ''}`,
+              hint: `${train.train} train`,
+              press: () => {
+                tick(train, proof.key, true)
+                return () => tick(train, proof.key, false)
+              },
+            }
+          : {
+              label: `Press when the ${train.train} train is off`,
+              hint: POWER_METHOD_TITLES[methodOf(train)],
+              press: () => confirm(train),
             },
-          },
   )
   return (
     <div className={styles.columns}>
       <section>
         <h2>Make safe: let down the power</h2>
-        <p className={styles.caution} role="note">
-          <Mark state="danger" label="danger" />
-          <span>
-            A mainspring holds enough to break fingers and to blind. Treat every train as wound until it is proved
-            otherwise: try each square, then the great wheel, by hand. Keep to your local rules, and leave to trained
-            people what the law or your experience asks for.
-          </span>
-        </p>
-        {clock.trains.map((train) => (
-          <TrainPower key={train.train} train={train} />
+        <Caution>
+          A mainspring holds enough to break fingers and to blind. Treat every train as wound until it is proved
+          otherwise: try each square, then the great wheel, by hand. Keep to your local rules, and leave to trained
+          people what the law or your experience asks for.
+        </Caution>
+        {clock.work.mercury && <MercuryFirst />}
+        {clockProofs(clock.kind, false).length > 0 && (
+          <p className={styles.state}>
+            <Mark state="watch" label="take care" />
+            <span>A second person holds a tall case: without its movement it is top-heavy.</span>
+          </p>
+        )}
+        {clock.trains.map((t) => (
+          <TrainPower
+            key={t.train}
+            train={t}
+            proofs={proofsOf(t)}
+            tried={triedOf(t)}
+            method={methodOf(t)}
+            onMethod={(m) => setMethods({ ...methods, [t.train]: m })}
+            onTick={(key, on) => tick(t, key, on)}
+            onConfirm={() => void confirm(t)}
+            onTakeBack={takeBack}
+          />
         ))}
       </section>
       <section>
@@ -94,41 +118,66 @@ export function PowerSurface() {
         ) : (
           <>
             <p className={styles.state}>
-              <Mark
-                state={wound.length === 0 ? 'sound' : 'must'}
-                label={wound.length === 0 ? 'may be done' : 'must not be done'}
-              />
+              <Mark state={mayPart ? 'sound' : 'must'} label={mayPart ? 'may be done' : 'must not be done'} />
               <span>
                 {wound.length === 0
                   ? 'Every train is confirmed off.'
                   : `Not before ${wound.map((t) => t.train).join(' and ')} ${wound.length === 1 ? 'is' : 'are'} confirmed off.`}
                 {overridden !== null && ` Overridden: ${overridden}`}
+                {unmarked.length > 0 &&
+                  ` ${unmarked.length} ${unmarked.length === 1 ? 'mesh is' : 'meshes are'} still to be marked, under Take apart.`}
               </span>
             </p>
-            <Button size="lg" disabled={wound.length > 0 && overridden === null} onClick={part}>
+            <Button size="lg" disabled={!mayPart} onClick={part}>
               Part the plates
             </Button>
-            {wound.length > 0 && overridden === null && <Override jobId={job.id} onRefused={refused} />}
+            {wound.length > 0 && overridden === null && (
+              <details className={styles.override}>
+                <summary>It has to be parted with power on it</summary>
+                <p>Rarely right. Say why in writing; it stays in the journal and on this job.</p>
+                <OverrideForm jobId={job.id} gate="power" />
+              </details>
+            )}
           </>
         )}
+        <NewSpring trains={clock.trains} />
       </section>
     </div>
   )
 }
 
-function TrainPower({ train }: { train: Train }) {
+function MercuryFirst() {
+  return (
+    <Caution>
+      <strong>Stop: there is mercury in its pendulum.</strong> Its own procedure first: over a sided tray, a dropper
+      held upright, a glass or plastic bottle with a screw lid inside a second container; never aluminium, never a
+      vacuum cleaner; ventilate. Keeping, carrying and disposal are governed by your local law: ask the authority.
+    </Caution>
+  )
+}
+
+function TrainPower({
+  train,
+  proofs,
+  tried,
+  method,
+  onMethod,
+  onTick,
+  onConfirm,
+  onTakeBack,
+}: {
+  train: Train
+  proofs: Proof[]
+  tried: string[]
+  method: PowerMethod
+  onMethod: (method: PowerMethod) => void
+  onTick: (key: string, on: boolean) => void
+  onConfirm: () => void
+  onTakeBack: (id: string) => void
+}) {
   const { job, powerOffs } = useJobData()
-  const change = useChange()
-  const care = CARE[train.power]
-  const [method, setMethod] = useState<Method>(care.method)
-  const [proved, setProved] = useState(false)
+  const care = POWER_CARE[train.power]
   const done = powerOffs.find((p) => p.train === train.train)
-  const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
-  const confirm = () =>
-    change.mutate(
-      { method: 'POST', path: `/jobs/${job.id}/power`, body: { id: uuid(), train: train.train, method, proved } },
-      { onError: refused },
-    )
   return (
     <article className={styles.train}>
       <h3>
@@ -137,77 +186,56 @@ function TrainPower({ train }: { train: Train }) {
       </h3>
       {done ? (
         <p>
-          Off: {POWER_METHOD_TITLES[done.method as Method]}. Confirmed by {done.who}, {whenShort(done.at)}.{' '}
+          Off: {POWER_METHOD_TITLES[done.method]}. Confirmed by {done.who}, {whenShort(done.at)}.{' '}
           {job.partedAt === null && (
-            <Button
-              variant="subtle"
-              size="compact-md"
-              onClick={() =>
-                change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/power/${done.id}` }, { onError: refused })
-              }
-            >
+            <Button variant="subtle" size="compact-md" onClick={() => onTakeBack(done.id)}>
               Take that back
             </Button>
           )}
         </p>
       ) : (
         <>
-          <p className={styles.steps}>{care.steps}</p>
+          <HowMuch train={train} />
+          <dl className={styles.care}>
+            <dt>Wear</dt>
+            <dd>{care.wear}</dd>
+            <dt>Hold</dt>
+            <dd>{care.hold}</dd>
+            <dt>Do</dt>
+            <dd>
+              <ol>
+                {care.steps.map((step) => (
+                  <li key={step}>{step}</li>
+                ))}
+              </ol>
+            </dd>
+            <dt>May go wrong</dt>
+            <dd>{care.wrong}</dd>
+          </dl>
           <NativeSelect
-            label="How it was taken off"
+            label={`How the ${train.train} train is taken off`}
             value={method}
-            onChange={(e) => setMethod(e.currentTarget.value as Method)}
-            data={POWER_METHODS.map((m) => ({ value: m, label: POWER_METHOD_TITLES[m] }))}
+            onChange={(e) => onMethod(e.currentTarget.value as PowerMethod)}
+            data={care.methods.map((m) => ({ value: m, label: POWER_METHOD_TITLES[m] }))}
           />
-          {method === 'run-down' && (
-            <p className={styles.steps}>
-              Only where the click can’t be reached: it races. Fingers out; never bend or cut a part worth keeping.
-            </p>
-          )}
-          <Checkbox
-            my="sm"
-            label="I tried the square both ways and the great wheel by hand: there is nothing left in it"
-            checked={proved}
-            onChange={(e) => setProved(e.currentTarget.checked)}
-          />
-          <Button disabled={!proved} onClick={confirm} loading={change.isPending}>
+          {METHOD_CAUTIONS[method] !== undefined && <p className={styles.steps}>{METHOD_CAUTIONS[method]}</p>}
+          <fieldset className={styles.proofs}>
+            <legend>Proved off, by hand</legend>
+            {proofs.map((proof) => (
+              <Checkbox
+                key={proof.key}
+                size="md"
+                label={proof.says}
+                checked={tried.includes(proof.key)}
+                onChange={(e) => onTick(proof.key, e.currentTarget.checked)}
+              />
+            ))}
+          </fieldset>
+          <Button disabled={proofs.some((p) => !tried.includes(p.key))} onClick={onConfirm}>
             The {train.train} train is off, says {benchName() || 'whoever is at the bench'}
           </Button>
         </>
       )}
     </article>
-  )
-}
-
-function Override({ jobId, onRefused }: { jobId: string; onRefused: (error: Error) => void }) {
-  const [reason, setReason] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  const change = useChange()
-  const override = () => {
-    const body = { id: uuid(), gate: 'power' as const, reason }
-    GateOverride.validate(body).then(
-      () => change.mutate({ method: 'POST', path: `/jobs/${jobId}/overrides`, body }, { onError: onRefused }),
-      (error: Error) => setWrong(error.message),
-    )
-  }
-  return (
-    <details className={styles.override}>
-      <summary>It has to be parted with power on it</summary>
-      <p>Rarely right. Say why in writing; it stays in the journal and on this job.</p>
-      <Textarea
-        label="Reason"
-        value={reason}
-        error={wrong}
-        onChange={(e) => {
-          setReason(e.currentTarget.value)
-          setWrong(null)
-        }}
-        autosize
-        minRows={2}
-      />
-      <Button mt="sm" variant="default" onClick={override}>
-        Override the gate
-      </Button>
-    </details>
   )
 }

@@ -1,0 +1,229 @@
+import type { CleanPartRow, TimerRow } from '@treadle/contract'
+import { FINISHES, MATERIALS, sortIntoBaths, type Bath } from '@treadle/core'
+import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { v7 as uuid } from 'uuid'
+import { useTable } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import parts from '../../parts/parts.module.css'
+import { useObservations } from '../../parts/useObservations.ts'
+import { useRows } from '../../parts/useRows.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { Pegging } from './Pegging.tsx'
+import { RunningTimers } from './RunningTimers.tsx'
+import { callsAllowed } from './timerCalls.ts'
+import { timerFor } from './timers.ts'
+
+/** The parts list sorted into baths by what each part is; what must stay dry, and why; the clocks that run. */
+export function Baths() {
+  const { cleanParts, timers } = useJobData()
+  const { data: table } = useTable('baths')
+  const partRows = useRows<CleanPartRow>('clean-parts', { material: 'Material', finish: 'Finish', done: 'Done' })
+  const timerRows = useRows<TimerRow>('timers', { stopped: 'Stopped' })
+  const seen = useObservations()
+  const baths = table?.values.baths ?? []
+  const preferred = seen.of('bath')?.answer ?? baths[0]?.key ?? ''
+  const waiting = cleanParts.filter((p) => !p.done)
+  const sorted = sortIntoBaths(waiting, baths, preferred)
+  const begin = (bath: Bath, step: number) => {
+    void callsAllowed()
+    const timer = timerFor(bath, step, Date.now())
+    if (timer) timerRows.put(timer)
+  }
+  const stop = (timer: TimerRow) => {
+    timerRows.put({ ...timer, stopped: true }, () => {
+      // What must follow at once begins at once: a part is not left lying wet.
+      const bath = baths.find((b) => b.key === timer.bath)
+      if (bath && bath.then[timer.step]) begin(bath, timer.step + 1)
+    })
+  }
+  const running = timers.filter((t) => !t.stopped)
+  const next = running[0]
+  const first = sorted.baths.find((b) => b.parts.length > 0)
+  usePedalAction(
+    next
+      ? { label: `Press when it is out: ${next.title}`, press: () => stop(next) }
+      : first
+        ? {
+            label: `Press when they are in: ${first.bath.title}`,
+            hint: `${first.bath.minutes} min, ${first.parts.length} ${first.parts.length === 1 ? 'part' : 'parts'}`,
+            press: () => begin(first.bath, 0),
+          }
+        : null,
+  )
+  return (
+    <div className={parts.columns}>
+      {partRows.dialog}
+      {timerRows.dialog}
+      {seen.dialog}
+      <section>
+        <RunningTimers running={running} onStop={stop} />
+        {sorted.baths
+          .filter((b) => b.parts.length > 0)
+          .map(({ bath, parts: inside }) => (
+            <article key={bath.key}>
+              <h2>{bath.title}</h2>
+              <p>
+                {bath.minutes} minutes, then{' '}
+                {bath.then.map((t) => `${t.title.toLowerCase()} (${t.minutes} min)`).join(', ')}.
+              </p>
+              <Caution>{bath.caution} Follow the maker’s safety sheet and your local rules.</Caution>
+              <PartList parts={inside} rows={partRows} />
+              <Group mt="xs" mb="lg">
+                <Button onClick={() => begin(bath, 0)}>They are in: start {bath.minutes} minutes</Button>
+                <Button variant="default" onClick={() => inside.forEach((p) => partRows.put({ ...p, done: true }))}>
+                  All clean and dry
+                </Button>
+              </Group>
+            </article>
+          ))}
+        {sorted.dry.length > 0 && (
+          <article>
+            <h2>Stays dry</h2>
+            <ul className={parts.list}>
+              {sorted.dry.map(({ part, why }) => (
+                <li key={part.id}>
+                  <Mark state="must" label="keep out" />
+                  <span className={parts.grow}>
+                    <strong>{part.name}</strong>: {why}.
+                  </span>
+                  <Button variant="default" size="sm" onClick={() => partRows.put({ ...part, done: true })}>
+                    Done by hand
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </article>
+        )}
+        {waiting.length === 0 && (
+          <p className={parts.say}>
+            {cleanParts.length === 0
+              ? 'List the parts by what they are made of; each is sorted into the bath that it can bear, or kept dry.'
+              : 'Every part on the list is clean and dry.'}
+          </p>
+        )}
+      </section>
+      <section>
+        <NativeSelect
+          label="This workshop prefers, for this clock"
+          value={preferred}
+          onChange={(e) => seen.set('bath', { answer: e.currentTarget.value })}
+          data={baths.map((b) => ({ value: b.key, label: b.title }))}
+        />
+        <p className="quiet">
+          Recipes are the workshop’s own: <Link to="/tables/baths">change them</Link>.
+        </p>
+        <AddPart rows={partRows} />
+        {cleanParts.some((p) => p.done) && (
+          <>
+            <h2 className={parts.next}>Clean and dry</h2>
+            <PartList parts={cleanParts.filter((p) => p.done)} rows={partRows} />
+          </>
+        )}
+        <Pegging seen={seen} />
+      </section>
+    </div>
+  )
+}
+
+interface PartRows {
+  put: (row: CleanPartRow) => void
+  remove: (id: string) => void
+}
+
+function PartList({ parts: list, rows }: { parts: CleanPartRow[]; rows: PartRows }) {
+  return (
+    <ul className={parts.list}>
+      {list.map((part) => (
+        <li key={part.id}>
+          <Checkbox
+            size="md"
+            className={parts.grow}
+            label={part.name}
+            description={`${part.finish === 'bare' ? '' : part.finish} ${part.material}`.trim()}
+            checked={part.done}
+            onChange={(e) => rows.put({ ...part, done: e.currentTarget.checked })}
+          />
+          <Button
+            variant="subtle"
+            size="sm"
+            aria-label={`Take ${part.name} off the list`}
+            onClick={() => rows.remove(part.id)}
+          >
+            Take off
+          </Button>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** The parts of nearly every movement, by what they usually are. */
+const USUAL: [string, string, string][] = [
+  ['plates and cocks', 'brass', 'bare'],
+  ['wheels and arbors', 'brass', 'bare'],
+  ['screws and clicks', 'steel', 'polished'],
+  ['mainspring', 'mainspring', 'bare'],
+]
+
+function AddPart({ rows }: { rows: { put: (row: Omit<CleanPartRow, 'jobId' | 'at' | 'who'>) => void } }) {
+  const { cleanParts, clock } = useJobData()
+  const [draft, setDraft] = useState({ name: '', material: 'brass', finish: 'bare' })
+  const add = (name: string, material: string, finish: string) => {
+    if (name.trim() !== '') rows.put({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
+  }
+  const usual = USUAL.filter(
+    ([name, material]) =>
+      !cleanParts.some((p) => p.name === name) &&
+      (material !== 'mainspring' || clock.trains.some((t) => t.power !== 'weight')),
+  )
+  return (
+    <>
+      <h2 className={parts.next}>Parts to clean</h2>
+      <div className={parts.fields}>
+        <TextInput
+          label="Part"
+          value={draft.name}
+          maxLength={120}
+          onChange={(e) => setDraft({ ...draft, name: e.currentTarget.value })}
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter') return
+            add(draft.name, draft.material, draft.finish)
+            setDraft({ ...draft, name: '' })
+          }}
+        />
+        <NativeSelect
+          label="Made of"
+          value={draft.material}
+          onChange={(e) => setDraft({ ...draft, material: e.currentTarget.value })}
+          data={[...MATERIALS]}
+        />
+        <NativeSelect
+          label="Finish"
+          value={draft.finish}
+          onChange={(e) => setDraft({ ...draft, finish: e.currentTarget.value })}
+          data={[...FINISHES]}
+        />
+        <Button
+          disabled={draft.name.trim() === ''}
+          onClick={() => {
+            add(draft.name, draft.material, draft.finish)
+            setDraft({ ...draft, name: '' })
+          }}
+        >
+          Add it
+        </Button>
+      </div>
+      <Group>
+        {usual.map(([name, material, finish]) => (
+          <Button key={name} variant="subtle" size="sm" onClick={() => add(name, material, finish)}>
+            + {name}
+          </Button>
+        ))}
+      </Group>
+    </>
+  )
+}

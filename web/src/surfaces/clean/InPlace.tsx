@@ -1,0 +1,119 @@
+import { Button, Checkbox, Textarea } from '@mantine/core'
+import { useEffect, useState } from 'react'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import parts from '../../parts/parts.module.css'
+import { useObservations } from '../../parts/useObservations.ts'
+import { whenShort } from '../../parts/when.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+
+interface PlaceStep {
+  key: string
+  says: string
+  weightsOnly?: boolean
+}
+
+const STEPS: PlaceStep[] = [
+  {
+    key: 'clear',
+    says: 'Children and animals away, a cloth under the work, pendulum off before its suspension is kinked.',
+  },
+  {
+    key: 'weights',
+    says: 'Weights off by gloved hands, each set down with where it hung; lines wired so that they do not run.',
+    weightsOnly: true,
+  },
+  { key: 'look', says: 'Look before oiling: long dry and black means worn, and then oil is no cure. Say so now.' },
+  {
+    key: 'peg',
+    says: 'Each sink pegged with a pointed stick and a little solvent on it, and wiped; never sprayed: spray drips, leaves a film and draws the oil away.',
+  },
+  { key: 'oil', says: 'One small drop in each pivot sink, half full at most: too little is better than too much.' },
+  {
+    key: 'grease',
+    says: 'A trace on clicks, hammer tails, lifting faces and pallet faces; none on teeth, leaves or motion work.',
+  },
+  { key: 'run', says: 'Set up again, in beat, hands and strike tried.' },
+]
+
+/** Oiling in place, at the owner’s house: its own plan, kept as the stop-gap that it is. */
+export function InPlace() {
+  const { clock } = useJobData()
+  const seen = useObservations()
+  const done = seen.of('in-place')?.answer === 'done'
+  const reach = seen.of('in-place not reached')?.note ?? ''
+  const [note, setNote] = useState(reach)
+  useEffect(() => setNote(reach), [reach])
+  const steps = STEPS.filter((s) => !s.weightsOnly || clock.trains.some((t) => t.power === 'weight'))
+  const is = (step: PlaceStep) => seen.of(`in-place ${step.key}`)?.answer === 'done'
+  const next = steps.find((s) => !is(s))
+  const tick = (step: PlaceStep, on: boolean) => seen.set(`in-place ${step.key}`, { answer: on ? 'done' : 'not yet' })
+  const finish = () =>
+    seen.set('in-place', { answer: 'done', note: note.trim() === '' ? '' : `Not reached: ${note.trim()}` })
+  usePedalAction(
+    next
+      ? {
+          label: `Press when done: ${next.says.split(/[:;,.]/)[0]?.toLowerCase()}`,
+          press: () => {
+            tick(next, true)
+            return () => tick(next, false)
+          },
+        }
+      : done
+        ? null
+        : { label: 'Press to record it as a stop-gap', press: finish },
+  )
+  return (
+    <div className={parts.columns}>
+      {seen.dialog}
+      <section>
+        <h2>Oil it in place</h2>
+        <Caution>
+          The spring is wound and stays so: keep fingers and tools out of the train. Solvent by the drop, no flame near
+          it, a window open.
+        </Caution>
+        <ul className={parts.list}>
+          {steps.map((step) => (
+            <li key={step.key}>
+              <Checkbox
+                size="md"
+                label={step.says}
+                checked={is(step)}
+                onChange={(e) => tick(step, e.currentTarget.checked)}
+              />
+            </li>
+          ))}
+        </ul>
+        <Textarea
+          label="What could not be reached"
+          autosize
+          minRows={2}
+          value={note}
+          onChange={(e) => setNote(e.currentTarget.value)}
+          onBlur={() => note !== reach && seen.set('in-place not reached', { note })}
+          maw="40rem"
+        />
+      </section>
+      <section>
+        <h2>It is a stop-gap</h2>
+        <p className={parts.say}>
+          Fresh oil on old dirt is better than running dry, and no more. It is recorded as that, and the owner is asked
+          back after one year instead of the workshop’s usual time.
+        </p>
+        {done ? (
+          <p>
+            <Mark state="watch" label="stop-gap" /> Recorded {whenShort(seen.of('in-place')?.at ?? '')} as a stop-gap.{' '}
+            <Button variant="subtle" size="compact-md" onClick={() => seen.takeBack('in-place')}>
+              Take back
+            </Button>
+          </p>
+        ) : (
+          <Button disabled={next !== undefined} onClick={finish} mt="sm">
+            Record it as oiled in place
+          </Button>
+        )}
+      </section>
+    </div>
+  )
+}

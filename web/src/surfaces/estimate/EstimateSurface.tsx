@@ -1,0 +1,169 @@
+import { Estimate, type EstimateRow } from '@treadle/contract'
+import { Button, Group, SegmentedControl } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useSettings, useTable } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import parts from '../../parts/parts.module.css'
+import { useRows } from '../../parts/useRows.ts'
+import { whenShort } from '../../parts/when.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { AnswerForm } from './AnswerForm.tsx'
+import { Choices } from './Choices.tsx'
+import { EstimateSheet } from './EstimateSheet.tsx'
+import styles from './Estimate.module.css'
+import { newRevision } from './fromJob.ts'
+import { Lines } from './Lines.tsx'
+
+const LABELS = { lines: 'Lines', choices: 'Choices', state: 'State', note: 'Words to the owner' }
+const STATES = {
+  draft: ['none', 'being written'],
+  sent: ['watch', 'with the owner'],
+  accepted: ['sound', 'accepted'],
+  declined: ['must', 'declined'],
+} as const
+
+/** Estimates of this job, revision by revision; what the owner accepted stays as it was. */
+export function EstimateSurface() {
+  const data = useJobData()
+  const rows = useRows<EstimateRow>('estimates', LABELS)
+  const { data: settings } = useSettings()
+  const { data: prices } = useTable('prices')
+  const [shown, setShown] = useState<string | null>(null)
+  const estimates = data.estimates
+  const at = estimates.findIndex((e) => e.id === shown)
+  const current = at >= 0 ? estimates[at] : estimates.at(-1)
+  const before = estimates[(at >= 0 ? at : estimates.length - 1) - 1]
+  if (!settings || !prices) return null
+  const begin = () =>
+    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings) }, () => setShown(null))
+  if (!current)
+    return (
+      <>
+        <h2>No estimate yet</h2>
+        <p className={parts.say}>
+          It begins with what was found: each train and each hole to bush, by{' '}
+          <Link to="/tables/prices">this workshop’s prices</Link>. Then change it as you like.
+        </p>
+        <Button size="lg" mt="sm" onClick={begin}>
+          Write an estimate
+        </Button>
+      </>
+    )
+  return (
+    <>
+      {rows.dialog}
+      {estimates.length > 1 && (
+        <SegmentedControl
+          aria-label="Revision"
+          value={current.id}
+          onChange={setShown}
+          data={estimates.map((e) => ({ value: e.id, label: `Revision ${e.revision}` }))}
+          mb="sm"
+        />
+      )}
+      <One
+        key={current.id}
+        estimate={current}
+        before={before}
+        put={rows.put}
+        onNext={begin}
+        last={current === estimates.at(-1)}
+      />
+    </>
+  )
+}
+
+function One({
+  estimate,
+  before,
+  put,
+  onNext,
+  last,
+}: {
+  estimate: EstimateRow
+  before: EstimateRow | undefined
+  put: (row: EstimateRow, done?: () => void) => void
+  onNext: () => void
+  last: boolean
+}) {
+  const [draft, setDraft] = useState(estimate)
+  const [base, setBase] = useState(estimate.version)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [answering, setAnswering] = useState(false)
+  if (base !== estimate.version) {
+    setBase(estimate.version)
+    setDraft(estimate)
+  }
+  const open = estimate.state === 'draft' || estimate.state === 'sent'
+  const dirty = JSON.stringify(draft) !== JSON.stringify(estimate)
+  const save = (part: Partial<EstimateRow>) => {
+    const row = { ...draft, ...part }
+    const { jobId: _j, who: _w, ...body } = row
+    Estimate.validate(body, { strict: true }).then(
+      () => {
+        setWrong(null)
+        put(row, () => setAnswering(false))
+      },
+      (error: Error) => setWrong(error.message),
+    )
+  }
+  usePedalAction(
+    open && dirty
+      ? { label: 'Press to keep the estimate', press: () => save({}) }
+      : { label: 'Press to print it', hint: `revision ${estimate.revision}`, press: () => window.print() },
+  )
+  const [mark, words] = STATES[estimate.state]
+  return (
+    <div className={styles.columns}>
+      <section className={styles.edit}>
+        <p className={styles.state}>
+          <Mark state={mark} label={words} /> Revision {estimate.revision} is {words}
+          {estimate.state === 'sent' && estimate.sentAt ? ` since ${whenShort(estimate.sentAt)}` : ''}
+          {estimate.answer ? `, by ${estimate.answer.by}` : ''}.
+        </p>
+        {open ? (
+          <>
+            <Lines draft={draft} setDraft={(part) => setDraft({ ...draft, ...part })} />
+            <Choices draft={draft} setDraft={(part) => setDraft({ ...draft, ...part })} />
+          </>
+        ) : (
+          <p className={parts.say}>
+            {estimate.state === 'accepted'
+              ? 'The owner accepted this revision, so it stays as it is. What is found later goes into a new one, which shows what changed.'
+              : 'The owner declined it. A new revision starts from the same lines.'}
+          </p>
+        )}
+        {wrong !== null && (
+          <p role="alert" className={styles.wrong}>
+            {wrong}
+          </p>
+        )}
+        <Group mt="md">
+          {open && (
+            <Button onClick={() => save({})} disabled={!dirty}>
+              Keep it
+            </Button>
+          )}
+          {estimate.state === 'draft' && (
+            <Button variant="default" onClick={() => save({ state: 'sent', sentAt: new Date().toISOString() })}>
+              It is with the owner now
+            </Button>
+          )}
+          {open && (
+            <Button variant="default" onClick={() => setAnswering(!answering)}>
+              The owner answered
+            </Button>
+          )}
+          {!open && last && <Button onClick={onNext}>Make a new revision</Button>}
+          <Button variant="default" onClick={() => window.print()}>
+            Print it
+          </Button>
+        </Group>
+        {open && answering && <AnswerForm onAnswer={(state, answer) => save({ state, answer })} />}
+      </section>
+      <EstimateSheet estimate={draft} before={before} />
+    </div>
+  )
+}

@@ -1,0 +1,185 @@
+import { jobChangeOf, RUNS, RUNS_TITLES } from '@treadle/contract'
+import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { useEffect, useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { sentenceOf, useChange } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import parts from '../../parts/parts.module.css'
+import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
+import { useObservations, type Observations } from '../../parts/useObservations.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { ArcStep, DriveStep, StrikeStep, WearStep } from './MeasuredSteps.tsx'
+import styles from './Observe.module.css'
+import { walkSteps, type WalkStep } from './steps.ts'
+
+/** One walk round the clock before anything is touched, a stop at a time, in type that is read from across the bench. */
+export function ObserveSurface() {
+  const { clock, listenings, job } = useJobData()
+  const seen = useObservations()
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const steps = walkSteps(clock.trains.some((t) => t.train === 'strike'))
+  const done = (step: WalkStep) =>
+    step.kind === 'listen'
+      ? listenings.length > 0
+      : step.kind === 'runs'
+        ? job.runs !== 'not-tried'
+        : step.kind === 'look'
+          ? (seen.of(step.key)?.answer ?? '') !== ''
+          : seen.of(step.key) !== undefined
+  const wanted = steps.findIndex((s) => s.key === search.get('at'))
+  const at =
+    wanted >= 0
+      ? wanted
+      : Math.max(
+          0,
+          steps.findIndex((s) => !done(s)),
+        )
+  const step = steps[at]
+  const go = (to: number) => setSearch({ at: steps[to]?.key ?? '' }, { replace: true })
+  const onward = () => {
+    if (at + 1 < steps.length) go(at + 1)
+    else void navigate('../trouble')
+    return () => go(at)
+  }
+  usePedalAction(
+    step === undefined || step.kind === 'strike'
+      ? null
+      : step.kind === 'look'
+        ? {
+            label: `Press if ${step.title.toLowerCase()} ${step.key === 'hands' ? 'are' : 'is'} sound`,
+            hint: 'then on to the next',
+            press: () => {
+              const was = seen.of(step.key)?.answer ?? ''
+              seen.set(step.key, { answer: 'sound' })
+              const back = onward()
+              return () => {
+                seen.set(step.key, { answer: was })
+                back()
+              }
+            },
+          }
+        : step.kind === 'listen' && listenings.length === 0
+          ? { label: 'Press to listen', press: () => void navigate('../listen') }
+          : {
+              label:
+                at + 1 < steps.length
+                  ? `Press to go on: ${steps[at + 1]?.title.toLowerCase()}`
+                  : 'Press to find the trouble',
+              press: onward,
+            },
+  )
+  if (!step) return null
+  return (
+    <div className={styles.walk}>
+      {seen.dialog}
+      <ol className={styles.stops} aria-label="The walk">
+        {steps.map((s, i) => (
+          <li key={s.key}>
+            <button
+              type="button"
+              className={i === at ? styles.at : undefined}
+              aria-current={i === at}
+              onClick={() => go(i)}
+            >
+              <Mark state={done(s) ? 'sound' : 'none'} label={done(s) ? 'done' : 'open'} /> {s.title}
+            </button>
+          </li>
+        ))}
+      </ol>
+      <section className={styles.stop} key={step.key}>
+        <h2 className={styles.title}>{step.title}</h2>
+        <p className={styles.ask}>{step.ask}</p>
+        {step.kind === 'look' && <Look step={step} seen={seen} />}
+        {step.kind === 'runs' && <Runs />}
+        {step.kind === 'arc' && <ArcStep seen={seen} />}
+        {step.kind === 'listen' && (
+          <p className={styles.ask}>
+            {listenings.length > 0 ? `Heard ${listenings.length} times. ` : 'Not heard yet. '}
+            <Link to="../listen">Listen to it</Link>
+          </p>
+        )}
+        {step.kind === 'drive' && <DriveStep seen={seen} />}
+        {step.kind === 'strike' && <StrikeStep seen={seen} onDone={onward} />}
+        {step.kind === 'wear' && <WearStep seen={seen} />}
+        <Group mt="lg">
+          {at > 0 && (
+            <Button variant="default" size="lg" onClick={() => go(at - 1)}>
+              Back
+            </Button>
+          )}
+          <Button size="lg" onClick={() => void onward()}>
+            {at + 1 < steps.length ? 'Next' : 'What is wrong with it?'}
+          </Button>
+        </Group>
+      </section>
+    </div>
+  )
+}
+
+function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
+  const { job, photos } = useJobData()
+  const row = seen.of(step.key)
+  const [note, setNote] = useState(row?.note ?? '')
+  useEffect(() => setNote(row?.note ?? ''), [row?.note])
+  const photo = photos.find((p) => p.id === row?.photoId)
+  return (
+    <>
+      <SegmentedControl
+        aria-label={`${step.title}: as found`}
+        size="lg"
+        value={row?.answer ?? ''}
+        onChange={(answer) => seen.set(step.key, { answer })}
+        data={[
+          { value: 'sound', label: 'Sound' },
+          { value: 'watch', label: 'Something' },
+          { value: 'must', label: 'Broken' },
+        ]}
+      />
+      <Textarea
+        label="As found"
+        autosize
+        minRows={2}
+        value={note}
+        onChange={(e) => setNote(e.currentTarget.value)}
+        onBlur={() => note !== (row?.note ?? '') && seen.set(step.key, { note })}
+        mt="sm"
+        maw="40rem"
+      />
+      <PhotoPicker
+        files={[]}
+        onChange={([file]) => {
+          if (!file) return
+          sendPhoto(job.id, file, step.title).then(
+            (photoId) => seen.set(step.key, { photoId }),
+            (error: unknown) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }),
+          )
+        }}
+      />
+      {photo && (
+        <img src={`/api/photos/${photo.id}/screen`} alt={step.title} className={`${parts.photo} ${styles.picture}`} />
+      )}
+    </>
+  )
+}
+
+function Runs() {
+  const { job } = useJobData()
+  const change = useChange()
+  return (
+    <SegmentedControl
+      aria-label="Does it run"
+      size="lg"
+      value={job.runs}
+      onChange={(runs) =>
+        change.mutate(
+          { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...jobChangeOf(job), runs } },
+          { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) },
+        )
+      }
+      data={RUNS.map((value) => ({ value, label: RUNS_TITLES[value] }))}
+    />
+  )
+}

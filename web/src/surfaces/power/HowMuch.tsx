@@ -1,0 +1,145 @@
+import type { Train } from '@treadle/contract'
+import { FieldError, feltEnergy, springEnergy, weightEnergy, winderMay, type SpringEnergy } from '@treadle/core'
+import { useState } from 'react'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
+import parts from '../../parts/parts.module.css'
+import { useClockChange } from '../../parts/useClockChange.ts'
+import { SpringPicture } from './SpringPicture.tsx'
+import styles from './Power.module.css'
+
+const DIMENSIONS = [
+  ['widthMm', 'Width'],
+  ['thicknessMm', 'Thickness'],
+  ['lengthMm', 'Length'],
+  ['barrelInsideMm', 'Barrel, inside'],
+  ['arborMm', 'Arbor'],
+] as const
+type Spring = NonNullable<Train['spring']>
+
+/** How much is in there, said so that it is felt; from the spring's dimensions, or the weight and its fall. */
+export function HowMuch({ train }: { train: Train }) {
+  const { clock } = useJobData()
+  const { save, dialog } = useClockChange(clock)
+  const put = (part: Partial<Train>) =>
+    save({ trains: clock.trains.map((t) => (t.train === train.train ? { ...t, ...part } : t)) })
+  return (
+    <div className={styles.much}>
+      {dialog}
+      {train.power === 'weight' ? <OfWeight train={train} put={put} /> : <OfSpring train={train} put={put} />}
+    </div>
+  )
+}
+
+function OfWeight({ train, put }: { train: Train; put: (part: Partial<Train>) => void }) {
+  const { weightKg, fallMm } = train
+  return (
+    <>
+      {weightKg && fallMm ? (
+        <p className={parts.say}>
+          Fully wound it holds {weightEnergy(weightKg, fallMm).toFixed(0)} J: {weightKg} kg that may fall{' '}
+          {(fallMm / 1000).toFixed(2)} m. On a foot or through a glass door, all of it at once.
+        </p>
+      ) : null}
+      <div className={parts.fields}>
+        <NumberField
+          label="Weight"
+          unit="kg"
+          value={weightKg ?? null}
+          onKeep={(v) => put({ weightKg: v })}
+          min={0.01}
+        />
+        <NumberField label="Fall" unit="mm" value={fallMm ?? null} onKeep={(v) => put({ fallMm: v })} min={10} />
+      </div>
+    </>
+  )
+}
+
+function OfSpring({ train, put }: { train: Train; put: (part: Partial<Train>) => void }) {
+  const [draft, setDraft] = useState<Partial<Spring>>(train.spring ?? {})
+  const energy = reckoned(draft)
+  const keep = (name: keyof Spring, value: number | null) => {
+    const next = { ...draft, [name]: value ?? undefined }
+    setDraft(next)
+    if (isWhole(next)) put({ spring: next })
+  }
+  return (
+    <>
+      {energy && !(energy instanceof FieldError) && isWhole(draft) && (
+        <div className={styles.felt}>
+          <SpringPicture spring={draft} />
+          <p className={parts.say}>
+            Fully wound: <strong>{feltEnergy(energy.energyJ)}</strong>, {energy.energyJ.toFixed(1)} J, let go in the
+            blink of an eye. It turns the barrel with {(energy.torqueNmm / 1000).toFixed(2)} N·m at{' '}
+            {energy.turnsAvailable.toFixed(1)} turns; within about a fifth, since a strip is reckoned from slack and a
+            set spring is not.
+          </p>
+        </div>
+      )}
+      {energy instanceof FieldError && <p className={styles.wrong}>{energy.message}</p>}
+      <details>
+        <summary>Dimensions of the spring, if you know them</summary>
+        <div className={parts.fields}>
+          {DIMENSIONS.map(([name, label]) => (
+            <NumberField
+              key={name}
+              label={label}
+              unit="mm"
+              value={draft[name] ?? null}
+              onKeep={(value) => keep(name, value)}
+            />
+          ))}
+        </div>
+      </details>
+    </>
+  )
+}
+
+/** A new spring comes wired: only in a winder that is stronger than it is. */
+export function NewSpring({ trains }: { trains: Train[] }) {
+  const [rated, setRated] = useState<number | null>(null)
+  const strongest = trains
+    .map((t) => (t.spring ? reckoned(t.spring) : null))
+    .filter((e): e is SpringEnergy => e !== null && !(e instanceof FieldError))
+    .sort((a, b) => b.torqueNmm - a.torqueNmm)[0]
+  if (!trains.some((t) => t.power !== 'weight')) return null
+  const may = strongest && rated !== null ? winderMay(rated, strongest.torqueNmm) : null
+  return (
+    <>
+      <h2 className={parts.next}>A new spring, wired</h2>
+      <Caution>
+        Released only in a winder rated above its torque, under cover, by a key that fits; never by cutting the wire in
+        the hand. A winder that is too weak is worse than none.
+      </Caution>
+      <NumberField label="Your winder is rated for" unit="N·mm" value={rated} onKeep={setRated} min={1} />
+      {strongest && (
+        <p className={styles.state}>
+          {may !== null && <Mark state={may ? 'sound' : 'must'} label={may ? 'strong enough' : 'too weak'} />}
+          <span>
+            {may === null
+              ? `This clock’s strongest spring pulls ${strongest.torqueNmm.toFixed(0)} N·mm fully wound.`
+              : may
+                ? `Strong enough for ${strongest.torqueNmm.toFixed(0)} N·mm, with a fifth to spare.`
+                : `Too weak: ${strongest.torqueNmm.toFixed(0)} N·mm asks for ${(1.2 * strongest.torqueNmm).toFixed(0)} at least. Do not use it.`}
+          </span>
+        </p>
+      )}
+    </>
+  )
+}
+
+function isWhole(spring: Partial<Spring>): spring is Spring {
+  return DIMENSIONS.every(([name]) => typeof spring[name] === 'number')
+}
+
+function reckoned(spring: Partial<Spring>): SpringEnergy | FieldError | null {
+  if (!isWhole(spring)) return null
+  try {
+    return springEnergy(spring)
+  } catch (error) {
+    if (error instanceof FieldError) return error
+    throw error
+  }
+}

@@ -1,0 +1,81 @@
+import type { StripStepRow } from '@treadle/contract'
+import { placeBetween } from '@treadle/core'
+import { useRef, useState, type ReactNode } from 'react'
+import { v7 as uuid } from 'uuid'
+import { useJobData } from '../../job/JobPage.tsx'
+import { useRows } from '../../parts/useRows.ts'
+
+type Draft = Pick<StripStepRow, 'part' | 'tray' | 'screws' | 'marks' | 'remark' | 'count' | 'photoId'>
+
+export interface StripLog {
+  dialog: ReactNode
+  steps: StripStepRow[]
+  add: (draft: Draft) => () => void
+  change: (step: StripStepRow, part: Partial<StripStepRow>, said: string) => void
+  remove: (step: StripStepRow) => void
+  /** moves a step to where another one stands */
+  move: (id: string, overId: string) => void
+  /** what the last change was, or null; and undoing it */
+  undoable: string | null
+  undo: () => void
+}
+
+const LABELS = {
+  part: 'Part',
+  tray: 'Tray',
+  screws: 'Screws',
+  marks: 'Marks',
+  remark: 'Remark',
+  count: 'Parts',
+  back: 'Back in',
+}
+
+/** The strip log of this job, and every change to it undone one after another. */
+export function useStripLog(): StripLog {
+  const { stripSteps: steps } = useJobData()
+  const rows = useRows<StripStepRow>('strip-steps', LABELS)
+  const latest = useRef(steps)
+  latest.current = steps
+  const [done, setDone] = useState<{ said: string; undo: () => void }[]>([])
+  const remember = (said: string, undo: () => void) => setDone((all) => [...all, { said, undo }])
+  // Undoing writes the old values on the row's newest version, whatever has become of it meanwhile.
+  const putBack = (was: StripStepRow) => {
+    const now = latest.current.find((s) => s.id === was.id)
+    rows.put({ ...was, version: now?.version ?? 0 })
+  }
+  return {
+    dialog: rows.dialog,
+    steps,
+    add: (draft) => {
+      const id = uuid()
+      const last = latest.current.at(-1)?.position ?? null
+      rows.put({ ...draft, id, version: 0, position: placeBetween(last, null), back: false })
+      const undo = () => rows.remove(id)
+      remember(`added ${draft.part}`, undo)
+      return undo
+    },
+    change: (step, part, said) => {
+      rows.put({ ...step, ...part })
+      remember(said, () => putBack(step))
+    },
+    remove: (step) => {
+      rows.remove(step.id)
+      remember(`took out ${step.part}`, () => putBack(step))
+    },
+    move: (id, overId) => {
+      const moving = steps.find((s) => s.id === id)
+      const rest = steps.filter((s) => s.id !== id)
+      const from = steps.findIndex((s) => s.id === id)
+      const to = steps.findIndex((s) => s.id === overId)
+      if (!moving || from === to) return
+      const position = placeBetween(rest[to - 1]?.position ?? null, rest[to]?.position ?? null)
+      rows.put({ ...moving, position })
+      remember(`moved ${moving.part}`, () => putBack(moving))
+    },
+    undoable: done.at(-1)?.said ?? null,
+    undo: () => {
+      done.at(-1)?.undo()
+      setDone((all) => all.slice(0, -1))
+    },
+  }
+}

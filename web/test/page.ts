@@ -1,0 +1,79 @@
+import { EMPTY_PENDULUM, PLAIN_WORK, type JobPage } from '@treadle/contract'
+
+/** A moment so many days into the made-up job. */
+export const at = (day: number) => new Date(Date.UTC(2026, 2, 1 + day)).toISOString()
+
+const event = (day: number, kind: JobPage['events'][number]['kind'], turns: number | null = null) => ({
+  id: `${kind}${day}`,
+  jobId: '',
+  who: '',
+  version: 1,
+  at: at(day),
+  kind,
+  turns,
+  note: '',
+})
+const reading = (day: number, errorSeconds: number) => ({
+  id: String(day),
+  jobId: '',
+  who: '',
+  version: 1,
+  at: at(day),
+  errorSeconds,
+  sigmaSeconds: 0.5,
+  way: 'eye' as const,
+})
+
+/** A job’s page with hardly anything on it yet. */
+export const PAGE: JobPage = {
+  job: {
+    id: '',
+    number: 4,
+    clockId: '',
+    bay: 'return',
+    complaint: '',
+    runs: 'runs',
+    cameWith: [],
+    promisedOn: null,
+    standsAt: '',
+    movedLately: 'unknown',
+    lastServiced: null,
+    receivedAt: at(0),
+    partedAt: at(1),
+    closedAt: null,
+    version: 1,
+  },
+  clock: {
+    id: '',
+    ownerId: '',
+    name: 'Tall clock',
+    kind: 'longcase',
+    marks: '',
+    version: 1,
+    trains: [
+      { train: 'going', power: 'weight' },
+      { train: 'strike', power: 'weight' },
+    ],
+    pendulum: { ...EMPTY_PENDULUM, lengthMm: 994, pitchMm: 0.8, windsEveryDays: 8 },
+    work: PLAIN_WORK,
+  },
+  owner: { id: '', name: '', phone: '', address: '' },
+  powerOffs: [],
+  holes: [],
+  listenings: [],
+  photos: [],
+  gates: [],
+  owed: [],
+  readings: [reading(0, 0), reading(2, -40), reading(4, -80), reading(6, -90), reading(8, -100)],
+  events: [event(4.1, 'nut', 0.5), event(-0.5, 'oiled')],
+  overrides: [],
+  observations: [],
+  conditions: [],
+  confirmedCauses: [],
+  trainSheets: [],
+  estimates: [],
+  stripMarks: [],
+  stripSteps: [],
+  cleanParts: [],
+  timers: [],
+}
