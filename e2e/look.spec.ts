@@ -1,10 +1,37 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from './workshop.ts'
 
-const PLACES = ['/', '/take-in', '/clocks', '/reckoner/bushing.plan', '/drawers', '/practice', '/settings']
+const PLACES = [
+  '/',
+  '/take-in',
+  '/clocks',
+  '/reckoner/bushing.plan',
+  '/drawers',
+  '/practice',
+  '/settings',
+  '/tables/prices',
+  '/tables/baths',
+  '/tables/trouble',
+]
 const SURFACES: [clock: string, surface: string][] = [
   ['Chapel tower clock', 'arrive'],
+  ['School dial', 'observe'],
+  ['School dial', 'observe?at=arc'],
+  ['Long café clock', 'observe?at=strike-round'],
+  ['Ferry-house wall clock', 'trains'],
+  ['School dial', 'trouble'],
+  ['Light-keeper’s bracket clock', 'condition'],
+  ['Round-top drum clock', 'estimate'],
+  ['Long café clock', 'papers'],
+  ['Long café clock', 'papers?show=receipt'],
+  ['School dial', 'papers?show=scale'],
   ['Chapel tower clock', 'power'],
+  ['Lantern-top shelf clock', 'power'],
+  ['Lantern-top shelf clock', 'strip'],
+  ['Round-top drum clock', 'strip'],
+  ['Round-top drum clock', 'clean'],
+  ['Lantern-top shelf clock', 'clean?where=house'],
+  ['Round-top drum clock', 'assemble'],
   ['Round-top drum clock', 'holes'],
   ['School dial', 'listen'],
   ['Harbour regulator', 'rate'],
@@ -17,7 +44,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     test.use({ colorScheme })
 
     test('nothing serious stands in anybody’s way on any main view', async ({ demo, page }) => {
-      test.setTimeout(180_000)
+      test.setTimeout(300_000)
       const addresses = [
         ...PLACES.map((p) => demo.url + p),
         ...(await Promise.all(SURFACES.map(async ([clock, surface]) => `${await demo.job(clock)}/${surface}`))),
@@ -36,6 +63,7 @@ for (const colorScheme of ['light', 'dark'] as const)
   })
 
 test('nothing on any main view runs off a tablet’s side', async ({ demo, page }) => {
+  test.setTimeout(240_000)
   await page.setViewportSize({ width: 820, height: 1100 })
   for (const address of [
     ...PLACES.map((p) => demo.url + p),

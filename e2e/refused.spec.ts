@@ -8,6 +8,7 @@ test.use({
 
 test('a refused microphone is explained, with what to do', async ({ demo, page }) => {
   await page.goto(`${await demo.job('School dial')}/listen`)
+  await expect(page.getByRole('button', { name: 'Microphone', exact: true })).toBeVisible()
   await press(page)
   await expect(page.getByRole('alert')).toContainText(/microphone/)
   await expect(page.getByRole('alert')).toContainText(/use a sound file/)

@@ -53,14 +53,33 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   // Strip: the power.
   await bar('Press to send it to the strip')
   await press(page)
-  await bar('Press when the going train is off, tried by hand')
-  await expect(page.getByRole('button', { name: 'Part the plates', exact: true })).toBeDisabled()
+  const parting = page.getByRole('button', { name: 'Part the plates', exact: true })
+  await bar('Press when tried: the winding square turns free both ways')
+  await expect(parting).toBeDisabled()
   await press(page)
+  await bar('Press when tried: the great wheel turns by hand')
+  await press(page)
+  await bar('Press when the going train is off')
+  await press(page)
+  await bar('Press to mark its meshes')
+  await expect(parting).toBeDisabled()
+  await press(page)
+  await bar('Press when marked: Direction of each click and ratchet')
+  await press(page)
+  await bar('Press when marked: Position of the rating nut')
+  await press(page)
+
+  // Strip: one step of the log before the plates, without a camera.
+  await bar('Press to keep step 1')
+  await type('What comes off', 'Minute hand')
+  await press(page)
+  await expect(page.getByText('1 step, 1 part out')).toBeVisible()
+  await key('the power gate', 'link')
   await bar('Press to part the plates')
   await press(page)
   await expect(page.getByText(/Parted \w+ \d/)).toBeVisible()
-  await bar('Press to go on to the holes')
-  await press(page)
+  await bar('Press to go on to taking it apart')
+  await key('Mend', 'link')
 
   // Mend: one hole, by caliper.
   await key('One by name')
@@ -79,7 +98,13 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   await bar('Press when this bush is in and tried')
   await press(page)
   await expect(page.getByRole('checkbox', { name: /The bush is in/ })).toBeChecked()
-  await bar('Press to go on and set it in beat')
+
+  // Set: the log read backwards, then the beat.
+  await key('Set', 'link')
+  await bar('Press when it is in: Minute hand')
+  await press(page)
+  await expect(page.getByText('Everything that came out is back in.')).toBeVisible()
+  await bar('Press to hear it')
   await press(page)
 
   // Set: the beat, with the pedal at the right-hand end of the swing.
@@ -96,7 +121,7 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   await expect(page.getByText('This visit')).toBeVisible()
 
   // Set: the rate.
-  await key('Set: rate', 'link')
+  await key('Rate', 'link')
   await bar('Press as the hand crosses a minute')
   await press(page)
   await expect(page.getByText('reading by pedal, minute hand on the mark')).toBeVisible()

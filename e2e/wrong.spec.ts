@@ -93,7 +93,7 @@ test('plates can’t be parted with a train on; an override wants its reason', a
   await expect(page.getByRole('note')).toContainText('Treat every train as wound')
   await page.getByText('It has to be parted with power on it').click()
   await page.getByLabel('Reason').fill('no')
-  await page.getByRole('button', { name: 'Override the gate' }).click()
+  await page.getByRole('button', { name: 'Override this gate' }).click()
   await expect(page.getByText('Reason: say in a sentence why it may go on')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Part the plates', exact: true })).toBeDisabled()
 })

@@ -6,6 +6,9 @@ import { ROOT } from './lib/root.mjs'
 import { watch } from './lib/run.mjs'
 
 const asked = process.argv.slice(2)
+const PARTS = ['checks', 'unit', 'api', 'e2e']
+// Words that name no part pick the browser tests whose file they are in.
+const picked = asked.filter((word) => !PARTS.includes(word))
 const wanted = (part) => asked.length === 0 || asked.includes(part)
 const bin = (name) => join(ROOT, 'node_modules', name)
 const results = join(ROOT, 'test-results')
@@ -91,7 +94,7 @@ async function endToEnd(environment) {
   const report = join(results, 'e2e.json')
   const { status } = await watch(
     process.execPath,
-    [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'],
+    [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...picked],
     {
       env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
     },

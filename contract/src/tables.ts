@@ -26,10 +26,15 @@ const Trouble = only({
       how: line(300).defined().label('How'),
       minutes: measured(0.1, 600).required().label('Minutes'),
       yearsUpTo: array(measured(0, 200).required()).max(5).nullable().defined(),
-      given: mixed<Record<string, number[]>>(
-        (value): value is Record<string, number[]> =>
-          object().isType(value) && Object.values(value as object).every((row) => chances().isValidSync(row)),
-      ).required('Chances: each must be from 0 to 1'),
+      given: mixed<Record<string, number[]>>()
+        .required()
+        .test(
+          'chances',
+          'Chances: each must be a number from 0 to 1',
+          (value) =>
+            object().isType(value) &&
+            Object.values(value as object).every((row) => chances().isValidSync(row, { strict: true })),
+        ),
       otherwise: chances().label('Chance otherwise'),
     }),
   )

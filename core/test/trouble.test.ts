@@ -101,7 +101,7 @@ describe('the craft’s own table', () => {
     })
     fc.assert(
       fc.property(answers, (given) => {
-        const { causes, checks } = reasonTrouble(DEFAULT_TROUBLE_TABLE, given as Record<string, Answer>)
+        const { causes, checks } = reasonTrouble(DEFAULT_TROUBLE_TABLE, given)
         expect(causes.reduce((s, c) => s + c.probability, 0)).toBeCloseTo(1, 9)
         expect(Math.min(...causes.map((c) => c.probability))).toBeGreaterThan(0)
         for (const check of checks) {

@@ -12,7 +12,6 @@ import {
   trainDirections,
   trainDuration,
   TURNS,
-  type Answer,
 } from '@treadle/core'
 import { mixed } from 'yup'
 import { array, boolean, number, only, string } from '../fields.ts'
@@ -161,7 +160,7 @@ export const ARRIVE_AND_STRIP: Calculation[] = [
     },
     output: { causes: 'cause, probability', checks: 'check, minutes, tells (bits)' },
     run: (i) => {
-      const { causes, checks } = reasonTrouble(DEFAULT_TROUBLE_TABLE, i.observations as Record<string, Answer>)
+      const { causes, checks } = reasonTrouble(DEFAULT_TROUBLE_TABLE, i.observations)
       return {
         causes: causes.map(({ cause, title, probability }) => ({ cause, probability, title })),
         checks: checks.map(({ check, minutes, tells, question, how }) => ({ check, minutes, tells, question, how })),

@@ -2,10 +2,17 @@ import type { Observation, ObservationRow } from '@treadle/contract'
 import type { ReactNode } from 'react'
 import { v5 } from 'uuid'
 import { useJobData } from '../job/JobPage.tsx'
+import { ownRow } from './ownRows.ts'
 import { useRows } from './useRows.ts'
 
 const NAMESPACE = '0c3b0a0e-6f0e-4f67-9d63-1b1c2c0f7a11'
 const LABELS = { answer: 'Answer', figure: 'Figure', second: 'Second figure', note: 'Note' }
+
+/** Our own row where it is newer than the page's, which may not have been fetched yet. */
+function own(id: string, shown: ObservationRow | undefined): Partial<ObservationRow> {
+  const mine = ownRow(id)
+  return mine && mine.version > (shown?.version ?? 0) ? mine : {}
+}
 
 export interface Observations {
   dialog: ReactNode
@@ -34,7 +41,8 @@ export function useObservations(): Observations {
         note: '',
         photoId: null,
       }
-      rows.put({ ...(of(key) ?? blank), ...part })
+      const now = () => ({ ...blank, ...of(key), ...own(blank.id, of(key)), ...part })
+      rows.put(now(), undefined, now)
     },
     takeBack: (key) => {
       const row = of(key)

@@ -2,6 +2,7 @@ import { notifications } from '@mantine/notifications'
 import type { ReactNode } from 'react'
 import { sentenceOf, useChange } from '../app/queries.ts'
 import { useJobData } from '../job/JobPage.tsx'
+import { inTurn, lastVersion, rememberRow } from './ownRows.ts'
 import { useConflict } from './useConflict.tsx'
 
 interface Row {
@@ -15,7 +16,8 @@ type Kept<R> = Omit<R, 'jobId' | 'at' | 'who'>
 export interface Rows<R extends Row> {
   /** to be put on the page: asks which is right when somebody changed the same row meanwhile */
   dialog: ReactNode
-  put: (row: Kept<R>, done?: () => void) => void
+  /** writes a row; one that is made only when its turn comes builds on what was written before it */
+  put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>) => void
   remove: (id: string) => void
   pending: boolean
 }
@@ -23,24 +25,45 @@ export interface Rows<R extends Row> {
 /** Rows of this job at /jobs/:id/`path`: put, taken back, and two people's changes laid side by side. */
 export function useRows<R extends Row>(path: string, labels: Record<string, string>, ...alsoStale: string[]): Rows<R> {
   const { job } = useJobData()
-  const change = useChange(...alsoStale)
+  const change = useChange<Row>(...alsoStale)
   const conflict = useConflict(labels)
-  const refused = (error: Error) =>
+  const refused = (error: unknown) =>
     notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
-  const put: Rows<R>['put'] = (row, done) => {
-    const { jobId: _j, at: _a, who: _w, ...body } = row as Kept<R> & { jobId?: string; at?: string; who?: string }
-    change.mutate(
-      { method: 'PUT', path: `/jobs/${job.id}/${path}/${body.id}`, body },
-      {
-        onSuccess: done,
-        onError: (error) => {
-          const again = (version: number) => put({ ...row, version }, done)
-          if (!conflict.meet(error, { ...body }, again, () => undefined)) refused(error)
-        },
-      },
-    )
+  const address = (id: string) => `/jobs/${job.id}/${path}/${id}`
+
+  const put: Rows<R>['put'] = (row, done, atItsTurn) => {
+    const id = String(row.id)
+    void inTurn(id, async () => {
+      const latest = { ...(atItsTurn?.() ?? row) }
+      // Our own earlier change is no conflict: the row is written on top of it, or anew where we took it back.
+      const mine = lastVersion(id)
+      const version = mine === undefined ? latest.version : mine === 0 ? 0 : Math.max(Number(latest.version), mine)
+      const {
+        jobId: _j,
+        at: _a,
+        who: _w,
+        ...body
+      } = { ...latest, version } as Kept<R> & Partial<Record<string, unknown>>
+      try {
+        rememberRow(await change.mutateAsync({ method: 'PUT', path: address(id), body }))
+        done?.()
+      } catch (error) {
+        const again = (now: number) => {
+          rememberRow({ id, version: now })
+          put({ ...latest, version: now }, done)
+        }
+        if (!conflict.meet(error, { ...body }, again, () => undefined)) refused(error)
+      }
+    })
   }
   const remove = (id: string) =>
-    change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/${path}/${id}` }, { onError: refused })
+    void inTurn(id, async () => {
+      try {
+        await change.mutateAsync({ method: 'DELETE', path: address(id) })
+        rememberRow({ id, version: 0 })
+      } catch (error) {
+        refused(error)
+      }
+    })
   return { dialog: conflict.dialog, put, remove, pending: change.isPending }
 }

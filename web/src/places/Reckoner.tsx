@@ -159,7 +159,7 @@ function shown(value: unknown): string {
     : typeof value === 'string'
       ? value
       : typeof value === 'object'
-        ? entries(value as object)
+        ? entries(value)
         : JSON.stringify(value)
 }
 

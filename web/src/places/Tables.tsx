@@ -114,7 +114,7 @@ function Editor<N extends TableName>({
         <Button variant="default" onClick={() => setValues(table.values)} disabled={!dirty}>
           As it was
         </Button>
-        <Button variant="subtle" onClick={() => setValues(WORKSHOP_TABLES[name].start as TableValues<N>)}>
+        <Button variant="subtle" onClick={() => setValues(WORKSHOP_TABLES[name].start)}>
           Start from the craft’s own
         </Button>
       </Group>

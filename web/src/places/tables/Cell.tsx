@@ -19,7 +19,7 @@ export function Cell({
       size="sm"
       value={value}
       onChange={(e) => onChange(e.currentTarget.value)}
-      style={{ minWidth: wide ? '21rem' : undefined }}
+      style={{ minWidth: wide ? 'min(21rem, 26vw)' : undefined }}
     />
   )
 }

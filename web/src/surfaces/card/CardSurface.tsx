@@ -10,6 +10,7 @@ import { Caution } from '../../parts/Caution.tsx'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { OverrideForm } from '../../parts/OverrideForm.tsx'
+import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Card.module.css'
 import { ownerCard } from './ownerCard.ts'
@@ -29,6 +30,7 @@ export function CardSurface() {
   const post = (what: 'close' | 'reopen') =>
     change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
   usePedalAction({ label: 'Press to print the owner’s card', press: print })
+  usePaper('A5', '10mm')
   if (!settings) return null
   const card = ownerCard(data, settings, new Date())
   const tick = (index: number, returned: boolean) =>

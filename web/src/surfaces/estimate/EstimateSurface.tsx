@@ -6,6 +6,7 @@ import { useSettings, useTable } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { usePaper } from '../../parts/usePaper.ts'
 import { useRows } from '../../parts/useRows.ts'
 import { whenShort } from '../../parts/when.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -28,6 +29,7 @@ const STATES = {
 export function EstimateSurface() {
   const data = useJobData()
   const rows = useRows<EstimateRow>('estimates', LABELS)
+  usePaper('A4', '16mm')
   const { data: settings } = useSettings()
   const { data: prices } = useTable('prices')
   const [shown, setShown] = useState<string | null>(null)
@@ -84,7 +86,7 @@ function One({
 }: {
   estimate: EstimateRow
   before: EstimateRow | undefined
-  put: (row: EstimateRow, done?: () => void) => void
+  put: (row: EstimateRow) => void
   onNext: () => void
   last: boolean
 }) {
@@ -104,7 +106,7 @@ function One({
     Estimate.validate(body, { strict: true }).then(
       () => {
         setWrong(null)
-        put(row, () => setAnswering(false))
+        put(row)
       },
       (error: Error) => setWrong(error.message),
     )

@@ -8,25 +8,28 @@ import { useJobData } from '../../job/JobPage.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../parts/useObservations.ts'
+import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Papers.module.css'
 import { qrPath } from './qr.ts'
 import { scaleSvg } from './scaleSvg.ts'
 
 const SHEETS = [
-  { value: 'tag', label: 'Job tag' },
-  { value: 'receipt', label: 'Owner’s receipt' },
-  { value: 'scale', label: 'Arc scale' },
+  { value: 'tag', label: 'Job tag', paper: '78mm 134mm', margin: '3mm' },
+  { value: 'receipt', label: 'Owner’s receipt', paper: 'A5', margin: '8mm' },
+  { value: 'scale', label: 'Arc scale', paper: 'A4', margin: '4mm' },
 ] as const
 type Sheet = (typeof SHEETS)[number]['value']
 
 /** What goes on paper when a clock comes in: its tag, the owner’s receipt, the scale for its arc. */
 export function PapersSurface() {
   const [search, setSearch] = useSearchParams()
-  const shown = SHEETS.find((s) => s.value === search.get('show'))?.value ?? 'tag'
+  const sheet = SHEETS.find((s) => s.value === search.get('show')) ?? SHEETS[0]
+  const shown = sheet.value
+  usePaper(sheet.paper, sheet.margin)
   const print = () => window.print()
   usePedalAction({
-    label: `Press to print the ${SHEETS.find((s) => s.value === shown)?.label.toLowerCase()}`,
+    label: `Press to print the ${sheet.label.toLowerCase()}`,
     press: print,
   })
   return (
@@ -36,7 +39,7 @@ export function PapersSurface() {
           aria-label="Which paper"
           value={shown}
           onChange={(show: Sheet) => setSearch({ show }, { replace: true })}
-          data={[...SHEETS]}
+          data={SHEETS.map(({ value, label }) => ({ value, label }))}
         />
         <Button size="md" onClick={print}>
           Print it

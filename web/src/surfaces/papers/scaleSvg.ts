@@ -4,7 +4,7 @@ const MARGIN_MM = 8
 /** A line of known length stands on the sheet, so that a printer which shrinks it is found out. */
 const CHECK_MM = 100
 
-export interface ScaleSheet {
+interface ScaleSheet {
   widthMm: number
   heightMm: number
   /** left end of the checking line */
@@ -13,7 +13,7 @@ export interface ScaleSheet {
 }
 
 /** How the sheet is laid out, mm. */
-export function scaleSheet(scale: ArcScale): ScaleSheet {
+function scaleSheet(scale: ArcScale): ScaleSheet {
   const widthMm = Math.max(scale.widthMm, CHECK_MM) + 2 * MARGIN_MM
   return {
     widthMm,

@@ -22,14 +22,14 @@ const refused = (error: Error) =>
 
 /** The power gate: no plate is parted before every train is confirmed off by somebody who tried it by hand. */
 export function PowerSurface() {
-  const { job, clock, powerOffs, gates } = useJobData()
+  const { job, clock, powerOffs, overrides } = useJobData()
   const change = useChange()
   const navigate = useNavigate()
   const unmarked = useOpenMarks()
   const [tried, setTried] = useState<Record<string, string[]>>({})
   const [methods, setMethods] = useState<Record<string, PowerMethod>>({})
   const wound = clock.trains.filter((t) => !powerOffs.some((p) => p.train === t.train))
-  const overridden = gates.find((g) => g.name === 'power')?.overriddenBecause ?? null
+  const overridden = overrides.find((o) => o.gate === 'power')?.reason ?? null
   const parted = job.partedAt !== null
   const mayPart = (wound.length === 0 || overridden !== null) && unmarked.length === 0
 

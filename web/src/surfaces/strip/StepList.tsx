@@ -150,7 +150,8 @@ function Change({ step, log, onDone }: { step: StripStepRow; log: StripLog; onDo
           size="sm"
           disabled={draft.part.trim() === ''}
           onClick={() => {
-            log.change(step, draft, `changed ${step.part}`)
+            const { part, tray, count, screws, marks, remark } = draft
+            log.change(step, { part, tray, count, screws, marks, remark }, `changed ${step.part}`)
             onDone()
           }}
         >

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -19,7 +20,9 @@ export function StripSurface() {
       <section>
         <NextStep log={log} active={open.length === 0 || job.partedAt !== null} />
         <h2 className={parts.next}>
-          {stripSteps.length === 0 ? 'The log is empty' : `${stripSteps.length} steps, ${out} parts out`}
+          {stripSteps.length === 0
+            ? 'The log is empty'
+            : `${stripSteps.length} ${stripSteps.length === 1 ? 'step' : 'steps'}, ${out} ${out === 1 ? 'part' : 'parts'} out`}
         </h2>
         {stripSteps.length === 0 ? (
           <p className={parts.say}>
@@ -35,7 +38,7 @@ export function StripSurface() {
         {job.partedAt === null && open.length === 0 && (
           <p>
             <Mark state="sound" label="in order" /> Every mesh is marked or waived. What is in front of the plates may
-            come off now; the plates themselves wait for the power gate.
+            come off now; the plates themselves wait for <Link to="../power">the power gate</Link>.
           </p>
         )}
       </section>

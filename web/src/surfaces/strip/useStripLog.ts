@@ -36,8 +36,13 @@ export function useStripLog(): StripLog {
   const rows = useRows<StripStepRow>('strip-steps', LABELS)
   const latest = useRef(steps)
   latest.current = steps
-  const [done, setDone] = useState<{ said: string; undo: () => void }[]>([])
-  const remember = (said: string, undo: () => void) => setDone((all) => [...all, { said, undo }])
+  // What was done is looked up when it is undone, not when the press was made that undoes it.
+  const done = useRef<{ said: string; undo: () => void }[]>([])
+  const [undoable, setUndoable] = useState<string | null>(null)
+  const remember = (said: string, undo: () => void) => {
+    done.current.push({ said, undo })
+    setUndoable(said)
+  }
   // Undoing writes the old values on the row's newest version, whatever has become of it meanwhile.
   const putBack = (was: StripStepRow) => {
     const now = latest.current.find((s) => s.id === was.id)
@@ -55,7 +60,7 @@ export function useStripLog(): StripLog {
       return undo
     },
     change: (step, part, said) => {
-      rows.put({ ...step, ...part })
+      rows.put({ ...(latest.current.find((s) => s.id === step.id) ?? step), ...part })
       remember(said, () => putBack(step))
     },
     remove: (step) => {
@@ -72,10 +77,10 @@ export function useStripLog(): StripLog {
       rows.put({ ...moving, position })
       remember(`moved ${moving.part}`, () => putBack(moving))
     },
-    undoable: done.at(-1)?.said ?? null,
+    undoable,
     undo: () => {
-      done.at(-1)?.undo()
-      setDone((all) => all.slice(0, -1))
+      done.current.pop()?.undo()
+      setUndoable(done.current.at(-1)?.said ?? null)
     },
   }
 }

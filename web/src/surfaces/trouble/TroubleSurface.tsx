@@ -26,6 +26,7 @@ export function TroubleSurface() {
   const { data: table } = useTable('trouble')
   const { data: counts } = useCauseCounts()
   const { data: clock } = useClock(data.clock.id)
+  const [all, setAll] = useState(false)
   const [opened, setOpened] = useState<string | null>(null)
   const flowed =
     settings && clock
@@ -87,7 +88,7 @@ export function TroubleSurface() {
         {next ? <p className={styles.next}>{next.question}</p> : <p>Everything on the list was asked.</p>}
         {next && <p className={parts.say}>{next.how}</p>}
         <ul className={parts.list}>
-          {reasoned.checks.slice(0, 7).map((check) => (
+          {reasoned.checks.slice(0, all ? undefined : SHOWN).map((check) => (
             <li key={check.check}>
               <span className={parts.grow}>
                 <strong>{check.question}</strong>
@@ -109,6 +110,11 @@ export function TroubleSurface() {
             </li>
           ))}
         </ul>
+        {reasoned.checks.length > SHOWN && (
+          <Button variant="subtle" onClick={() => setAll(!all)}>
+            {all ? 'Only what tells most' : `All ${reasoned.checks.length} checks`}
+          </Button>
+        )}
         <h2 className={parts.next}>What is known</h2>
         <ul className={parts.list}>
           {table.values.checks
