@@ -6,6 +6,7 @@ import { gzipSync } from 'node:zlib'
 import { buildPages, PAGES } from './lib/build.mjs'
 import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
+import { findTimes } from './lib/findBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { ROOT } from './lib/root.mjs'
 
@@ -14,12 +15,15 @@ const SECONDS = 600
 const SAMPLE_RATE = 48_000
 const SCRIPT_BUDGET_KB = 250
 const LISTEN_BUDGET = 2
+const FIND_BUDGET_MS = 50
+const FIND_GROWTH = 1.5
 
 ensureModules()
 const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
 try {
   await listening(join(folder, 'ten-minutes.wav'))
   firstScript()
+  await finding()
 } finally {
   rmSync(folder, { recursive: true })
 }
@@ -55,6 +59,13 @@ function firstScript() {
   const scripts = [...html.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map((m) => m[1])
   const bytes = scripts.reduce((sum, s) => sum + gzipSync(readFileSync(join(PAGES, s)), { level: 9 }).length, 0)
   report('first screen’s script, compressed', bytes / 1000, SCRIPT_BUDGET_KB, ' kB')
+}
+
+/** Lists and searches with 20,000 jobs on file, and against the same with 500. */
+async function finding() {
+  const [few, many] = await findTimes([500, 20_000])
+  report('lists and searches at 20,000 jobs, 95th percentile', many, FIND_BUDGET_MS, ' ms')
+  report('the same, against 500 jobs', many / few, FIND_GROWTH, '')
 }
 
 function timed(command, args) {

@@ -218,7 +218,7 @@ describe('calculations of arrival and strip', () => {
       )
       const answer = calculation.reckon(input)
       for (const name of Object.keys(calculation.output))
-        expect(`${calculation.name} ${Object.keys(answer)}`).toContain(name)
+        expect(`${calculation.name} ${Object.keys(answer).join()}`).toContain(name)
     }
   })
 

@@ -23,3 +23,5 @@ CREATE INDEX clocks_name_find ON clocks USING gin (name gin_trgm_ops);
 CREATE INDEX clocks_marks_find ON clocks USING gin (marks gin_trgm_ops);
 --> statement-breakpoint
 CREATE INDEX clocks_owner ON clocks (owner_id);
+--> statement-breakpoint
+CREATE INDEX clocks_name ON clocks (name);

@@ -234,3 +234,68 @@ describe('the workshop’s own tables', () => {
     expect((await workshop.request.get('/api/causes/counts')).body).toEqual({ suspension: 2, 'oil-dry': 1 })
   })
 })
+
+describe('photos, whatever is sent for one', () => {
+  const put = async (bytes: Buffer, name = 'clock.jpg') => {
+    const { job } = await workshop.takeIn(newJob())
+    const id = randomUUID()
+    const answer = await workshop.request
+      .put(`/api/jobs/${job.id}/photos/${id}?caption=${name}`)
+      .set('Content-Type', 'image/jpeg')
+      .send(bytes)
+    return { job, id, answer }
+  }
+
+  test('twelve megapixels held on its side come upright, and small enough for a list', async () => {
+    const original = await sharp({ create: { width: 4000, height: 3000, channels: 3, background: '#345' } })
+      .jpeg()
+      .withMetadata({ orientation: 8 })
+      .toBuffer()
+    const { job, id, answer } = await put(original)
+    expect(answer.status).toBe(201)
+    expect((await page(job.id)).photos[0]).toMatchObject({ width: 1200, height: 1600 })
+    const thumb = (await workshop.request.get(`/api/photos/${id}/thumb`).expect('Content-Type', 'image/webp'))
+      .body as Buffer
+    expect(await sharp(thumb).metadata()).toMatchObject({ width: 240, height: 320 })
+    expect(thumb.length).toBeLessThan(20_000)
+  })
+
+  test('a PNG under another name is a PNG; words under a picture’s name are no picture', async () => {
+    const png = await sharp({ create: { width: 30, height: 20, channels: 3, background: 'red' } })
+      .png()
+      .toBuffer()
+    const kept = await put(png, 'really.jpg')
+    expect(kept.answer.status).toBe(201)
+    await workshop.request.get(`/api/photos/${kept.id}/original`).expect('Content-Type', 'image/png')
+    const text = await put(Buffer.from('This is no picture, whatever its name says.'), 'words.jpg')
+    expect(text.answer.status).toBe(415)
+    expect((text.answer.body as { title: string }).title).toMatch(/JPEG, PNG or WebP/)
+    expect((await page(text.job.id)).photos).toEqual([])
+  })
+
+  test('forty megabytes are too much, and said so', async () => {
+    const jpeg = await sharp({ create: { width: 8, height: 8, channels: 3, background: 'red' } })
+      .jpeg()
+      .toBuffer()
+    const { answer, job } = await put(Buffer.concat([jpeg, Buffer.alloc(40_000_000)])).catch((error: Error) => ({
+      // The server may close the line on one who goes on sending.
+      answer: { status: /EPIPE|ECONNRESET|aborted/.test(String(error)) ? 413 : 0 },
+      job: null,
+    }))
+    expect(answer.status).toBe(413)
+    if (job) expect((await page(job.id)).photos).toEqual([])
+  })
+
+  test('a picture that would unfold to more than memory bears is refused before it is', async () => {
+    // 20,000 by 20,000 of one colour: 400 million pixels in some hundred kilobytes.
+    const bomb = await sharp({
+      create: { width: 20_000, height: 20_000, channels: 3, background: 'red' },
+      limitInputPixels: false,
+    })
+      .png({ compressionLevel: 9, palette: true })
+      .toBuffer()
+    expect(bomb.length).toBeLessThan(25_000_000)
+    const { answer } = await put(bomb)
+    expect(answer.status).toBe(415)
+  }, 60_000)
+})

@@ -46,22 +46,22 @@ async function findJobs(db: Database, words: string): Promise<Found[]> {
 async function findClocks(db: Database, words: string): Promise<Found[]> {
   // Which clocks match is settled by the index alone before anything is joined.
   const matching = db
-    .select({ id: clocks.id })
+    .select({ id: clocks.id, name: clocks.name, marks: clocks.marks, ownerId: clocks.ownerId })
     .from(clocks)
     .where(or(like(clocks.name, words), like(clocks.marks, words)))
     .limit(200)
+    .as('matching')
   const found = await db
     .select({
-      id: clocks.id,
-      name: clocks.name,
-      marks: clocks.marks,
+      id: matching.id,
+      name: matching.name,
+      marks: matching.marks,
       owner: owners.name,
-      open: sql<boolean>`exists (select 1 from ${jobs} where ${jobs.clockId} = ${clocks.id} and ${jobs.closedAt} is null)`,
+      open: sql<boolean>`exists (select 1 from ${jobs} where ${jobs.clockId} = ${matching.id} and ${jobs.closedAt} is null)`,
     })
-    .from(clocks)
-    .innerJoin(owners, eq(owners.id, clocks.ownerId))
-    .where(inArray(clocks.id, matching))
-    .orderBy(nearest(clocks.name, words), asc(clocks.name))
+    .from(matching)
+    .innerJoin(owners, eq(owners.id, matching.ownerId))
+    .orderBy(sql`(${ilike(matching.name, containing(words).slice(1))}) desc`, asc(matching.name))
     .limit(MOST_OF_A_KIND)
   return found.map(({ id, name, marks, owner, open }) => ({
     kind: 'clock',

@@ -262,4 +262,3 @@ export const journal = pgTable(
   },
   (t) => [index('journal_job').on(t.jobId, t.at)],
 )
-
