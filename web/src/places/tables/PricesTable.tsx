@@ -59,6 +59,7 @@ export function PricesTable({ values, onChange }: { values: PriceBook; onChange:
                 <NativeSelect
                   aria-label={`${line.title} is counted for`}
                   size="sm"
+                  miw="7.5rem"
                   value={line.counts}
                   data={COUNTS}
                   onChange={(e) => set(line.key, { counts: e.currentTarget.value as PriceLine['counts'] })}
