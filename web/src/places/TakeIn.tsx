@@ -5,13 +5,10 @@ import {
   NewJob,
   PART_STATES,
   PLAIN_WORK,
-  POWER_TITLES,
-  TRAIN_NAMES,
   USUAL_THINGS,
   type ClockKind,
   type JobPage,
 } from '@treadle/contract'
-import { POWERS } from '@treadle/core'
 import {
   Button,
   Checkbox,
@@ -30,6 +27,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useClocks, type ClockListed } from '../app/queries.ts'
+import { TrainPowers } from '../parts/TrainPowers.tsx'
 import { SeenBefore } from '../parts/SeenBefore.tsx'
 import { PhotoPicker, sendPhotos } from '../parts/PhotoPicker.tsx'
 import styles from './TakeIn.module.css'
@@ -125,7 +123,11 @@ export function TakeIn() {
             data={CLOCK_KINDS.map((k) => ({ value: k, label: CLOCK_KIND_TITLES[k] }))}
             {...form.getInputProps('clock.kind')}
           />
-          <Trains form={form} />
+          <TrainPowers
+            trains={form.values.clock.trains}
+            onChange={(trains) => form.setFieldValue('clock.trains', trains)}
+          />
+          {form.errors['clock.trains'] !== undefined && <p className={styles.error}>{form.errors['clock.trains']}</p>}
           <TextInput
             label="Marks"
             description="Signature, numbers, scratched dates; as found"
@@ -195,45 +197,6 @@ function BeenHere({ onChoose }: { onChoose: (listed: ClockListed) => void }) {
           {found.data?.length === 0 && <li className="quiet">Not under that name; fill it in below.</li>}
         </ul>
       )}
-    </div>
-  )
-}
-
-function Trains({ form }: { form: Form }) {
-  const trains = form.values.clock.trains
-  return (
-    <div role="group" aria-label="What drives each train">
-      {TRAIN_NAMES.map((name) => {
-        const has = trains.find((t) => t.train === name)
-        const others = trains.filter((t) => t.train !== name)
-        const put = (power: (typeof POWERS)[number] | null) =>
-          form.setFieldValue(
-            'clock.trains',
-            TRAIN_NAMES.flatMap((n) =>
-              n === name ? (power === null ? [] : [{ train: name, power }]) : others.filter((t) => t.train === n),
-            ),
-          )
-        return (
-          <Group key={name} gap="sm" my={6}>
-            <Checkbox
-              label={`${name[0]?.toUpperCase()}${name.slice(1)} train`}
-              checked={has !== undefined}
-              onChange={(e) => put(e.currentTarget.checked ? 'spring' : null)}
-              w="8.5rem"
-            />
-            {has && (
-              <NativeSelect
-                aria-label={`Power of the ${name} train`}
-                size="sm"
-                value={has.power}
-                onChange={(e) => put(e.currentTarget.value as (typeof POWERS)[number])}
-                data={POWERS.map((p) => ({ value: p, label: POWER_TITLES[p] }))}
-              />
-            )}
-          </Group>
-        )
-      })}
-      {form.errors['clock.trains'] !== undefined && <p className={styles.error}>{form.errors['clock.trains']}</p>}
     </div>
   )
 }

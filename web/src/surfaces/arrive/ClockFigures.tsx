@@ -4,6 +4,7 @@ import { useForm } from '@mantine/form'
 import { notifications } from '@mantine/notifications'
 import { yupResolver } from 'mantine-form-yup-resolver'
 import { useEffect } from 'react'
+import { TrainPowers } from '../../parts/TrainPowers.tsx'
 import { useClockChange } from '../../parts/useClockChange.ts'
 import styles from './Arrive.module.css'
 
@@ -20,9 +21,16 @@ const FIGURES: [field: keyof Pendulum, label: string, unit: string][] = [
   ['windsEveryDays', 'Days between windings', ''],
 ]
 
-type Known = Pick<ClockChange, 'name' | 'kind' | 'marks' | 'pendulum' | 'work'>
+type Known = Omit<ClockChange, 'version'>
 
-const knownOf = ({ name, kind, marks, pendulum, work }: Clock): Known => ({ name, kind, marks, pendulum, work })
+const knownOf = ({ name, kind, marks, trains, pendulum, work }: Clock): Known => ({
+  name,
+  kind,
+  marks,
+  trains,
+  pendulum,
+  work,
+})
 
 const WORKS = [
   ['moon', 'Moon disc'],
@@ -35,7 +43,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
   const { save, dialog } = useClockChange(clock)
   const form = useForm<Known>({
     initialValues: knownOf(clock),
-    validate: yupResolver(ClockChange.omit(['version', 'trains'])),
+    validate: yupResolver(ClockChange.omit(['version'])),
   })
   useEffect(() => {
     form.setInitialValues(knownOf(clock))
@@ -48,6 +56,8 @@ export function ClockFigures({ clock }: { clock: Clock }) {
     <form onSubmit={form.onSubmit((values) => save(values, kept, form.reset))} noValidate>
       {dialog}
       <TextInput label="Marks" {...form.getInputProps('marks')} />
+      <TrainPowers trains={form.values.trains} onChange={(trains) => form.setFieldValue('trains', trains)} />
+      {form.errors.trains !== undefined && <p role="alert">{form.errors.trains}</p>}
       <div className={styles.figures}>
         {FIGURES.map(([field, label, unit]) => {
           const input = form.getInputProps(`pendulum.${field}`) as {

@@ -71,6 +71,9 @@ export function Baths() {
                 {bath.then.map((t) => `${t.title.toLowerCase()} (${t.minutes} min)`).join(', ')}.
               </p>
               <Caution>{bath.caution} Follow the maker’s safety sheet and your local rules.</Caution>
+              {inside.some((p) => p.material === 'mainspring') && (
+                <p className={parts.say}>A spring is never left wet: wipe it dry at once, end to end, and oil it.</p>
+              )}
               <PartList parts={inside} rows={partRows} />
               <Group mt="xs" mb="lg">
                 <Button onClick={() => begin(bath, 0)}>They are in: start {bath.minutes} minutes</Button>
