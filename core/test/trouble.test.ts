@@ -137,7 +137,7 @@ describe('the craft’s own table', () => {
   test('the workshop’s own cases sharpen the shares, and never wipe the others out', () => {
     const shares = sharpened(DEFAULT_TROUBLE_TABLE, { suspension: 30 })
     const at = DEFAULT_TROUBLE_TABLE.causes.findIndex((c) => c.key === 'suspension')
-    // 30 cases of the table, 6 of 104 for the suspension, and 30 of our own.
+    // 30 cases of the table, 6 of 102 for the suspension, and 30 of our own.
     const before = 6 / DEFAULT_TROUBLE_TABLE.causes.reduce((s, c) => s + c.weight, 0)
     expect(shares[at]).toBeCloseTo((30 * before + 30) / 60, 12)
     expect(Math.min(...shares)).toBeGreaterThan(0)

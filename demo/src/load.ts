@@ -6,17 +6,7 @@ import { createServer } from 'node:http'
 import { pino } from 'pino'
 import { DemoApi, demoId } from './api.ts'
 import { layDownArrivals } from './layDownArrivals.ts'
-import {
-  keepRateBook,
-  letDown,
-  listenTo,
-  listHole,
-  moveTo,
-  partPlates,
-  putEvent,
-  putRow,
-  type DemoHole,
-} from './history.ts'
+import { keepRateBook, letDown, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
 import { dialPicture } from './pictures.ts'
 

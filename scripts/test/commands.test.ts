@@ -46,10 +46,69 @@ describe('reckon', () => {
     ['beat.remedy', { offsetDeg: 0.5, footSpacingMm: 300 }, 'packMm', 2.618],
     ['beat.twoReadings', { firstMs: 48, secondMs: 35, changeMm: 0.4 }, 'fromNowMm', 1.077],
     ['train.beats', { wheels: [64, 60], pinions: [8, 8], escapeTeeth: 30 }, 'beatsPerHour', 3600],
+    [
+      'spring.energy',
+      { widthMm: 19, thicknessMm: 0.4, lengthMm: 1708, barrelInsideMm: 44, arborMm: 14 },
+      'turnsAvailable',
+      9.124,
+    ],
+    // By hand: 205 000 · 19 · 0.4³/12 · 2π·5 / 1708 = 382.1 N·mm.
+    [
+      'spring.energy',
+      { widthMm: 19, thicknessMm: 0.4, lengthMm: 1708, barrelInsideMm: 44, arborMm: 14, turns: 5 },
+      'torqueNmm',
+      382.09,
+    ],
+    ['train.duration', { greatWheelTeeth: 96, centrePinionLeaves: 8, turns: 16 }, 'days', 8],
+    ['train.motion', { cannonPinion: 12, minuteWheel: 36, minutePinion: 10, hourWheel: 40 }, 'ratio', 12],
+    ['drive.margin', { fittedKg: 4, leastKg: 3 }, 'marginPercent', 25],
   ])('%s', (name, input, field, value) => {
     const { out, status } = reckon(name, input)
     expect(status).toBe(0)
     expect((JSON.parse(out) as Record<string, number>)[field]).toBeCloseTo(value, 2)
+  })
+
+  test('a lost wheel, the directions, the baths and a total come as lists and strings', () => {
+    const answer = (name: string, input: unknown) => JSON.parse(reckon(name, input).out) as Record<string, unknown>
+    const { candidates } = answer('train.missing', {
+      wheels: [64, null],
+      pinions: [8, null],
+      escapeTeeth: 30,
+      beatsPerHour: 3600,
+    }) as { candidates: { wheels: number[]; pinions: number[]; offPercent: number }[] }
+    expect(candidates[0]).toMatchObject({ wheels: [64, 60], pinions: [8, 8], offPercent: 0 })
+    expect(answer('train.directions', { meshes: 2, first: 'clockwise' })).toEqual({
+      turns: ['clockwise', 'anticlockwise', 'clockwise'],
+    })
+    const parts = [
+      { name: 'dial', material: 'paper' },
+      { name: 'plates', material: 'brass' },
+    ]
+    expect(answer('bath.check', { bath: 'ammoniated', parts })).toMatchObject({
+      keepOut: [{ name: 'dial' }],
+      minutes: 8,
+    })
+    expect(answer('estimate.total', { lines: [{ quantity: 3, unitPrice: '14.35' }], taxPercent: '21' })).toEqual({
+      net: '43.05',
+      tax: '9.04',
+      gross: '52.09',
+    })
+  })
+
+  test('what is wrong with it: probabilities sum to one, and nothing known gives the shares', () => {
+    const causes = (observations: object) =>
+      (
+        JSON.parse(reckon('trouble.next', { observations }).out) as {
+          causes: { cause: string; probability: number }[]
+          checks: { check: string; minutes: number; tells: number }[]
+        }
+      ).causes
+    const unknown = causes({ movedLately: 'unknown', evenBeat: 'unknown' })
+    expect(unknown.reduce((s, c) => s + c.probability, 0)).toBeCloseTo(1, 9)
+    // The table gives the beat 18 of 102.
+    expect(unknown[0]).toMatchObject({ cause: 'beat-out' })
+    expect(unknown[0]?.probability).toBeCloseTo(18 / 102, 3)
+    expect(causes({ stopsAtMoonChange: 'yes' })[0]?.cause).toBe('moon-calendar')
   })
 
   test('takes its input from standard input too', () => {

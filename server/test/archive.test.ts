@@ -50,6 +50,66 @@ test('the whole workshop goes into one file and comes back, rows, photos and sou
     .send(photo)
     .expect(201)
 
+  // One row of every kind that an arrival and a strip leave behind.
+  const put = async (path: string, row: object) => {
+    const id = randomUUID()
+    await full.request
+      .put(`/api/jobs/${job.id}/${path}/${id}`)
+      .send({ id, version: 0, ...row })
+      .expect(201)
+  }
+  const [begun, ends] = [new Date(Date.UTC(2026, 2, 1)), new Date(Date.UTC(2026, 2, 1, 1))].map((d) => d.toISOString())
+  await put('observations', { key: 'hands', answer: 'sound', figure: 1.5, second: null, note: 'free', photoId })
+  await put('conditions', { kind: 'part', name: 'Hand', class: 'later', note: '', photoId, x: 0.25, y: 0.75 })
+  await put('causes', { cause: 'dirt', note: '' })
+  await put('strip-marks', { key: 'nut', state: 'waived', note: 'The nut is lost.' })
+  await put('strip-steps', {
+    position: 1.5,
+    part: 'Dial',
+    tray: 'case',
+    screws: '2 long',
+    marks: '',
+    remark: '',
+    count: 4,
+    photoId,
+    back: false,
+  })
+  await put('clean-parts', { name: 'Dial', material: 'brass', finish: 'silvered', done: false })
+  await put('timers', { title: 'Bath', startedAt: begun, endsAt: ends, stopped: false, bath: 'spirit', step: 0 })
+  await put('trains', {
+    train: 'going',
+    arbors: [
+      { name: 'Great', pinion: null, wheel: 96 },
+      { name: 'Centre', pinion: 8, wheel: null },
+    ],
+    hourly: 1,
+    escape: false,
+    greatTurns: 16,
+    motion: null,
+    faultPeriodS: null,
+  })
+  await put('estimates', {
+    revision: 1,
+    state: 'accepted',
+    lines: [],
+    choices: [],
+    chosen: '',
+    currency: '€',
+    taxPercent: '21',
+    depositPercent: '0',
+    note: '',
+    sentAt: begun,
+    answer: { how: 'signed', by: 'Miss Tarn', at: begun, note: '', strokes: [[[1, 2]]] },
+  })
+  const prices = (await full.request.get('/api/tables/prices')).body as { values: { lines: object[] } }
+  prices.values.lines.length = 1
+  await full.request.put('/api/tables/prices').send({ version: 0, values: prices.values }).expect(200)
+  await full.request
+    .put(`/api/jobs/${job.id}/now`)
+    .send({ kind: 'promise', subject: '', state: 'done', dueS: null, untilS: null })
+    .expect(200)
+  const calendar = (await full.request.get('/api/calendar')).body as { secret: string }
+
   const file = join(folder, 'workshop.jsonl.gz')
   await withClient(full.connection.pool, (client) => writeArchive(client, file))
   const rows = await withClient(empty.connection.pool, (client) => readArchive(client, file))
@@ -60,6 +120,8 @@ test('the whole workshop goes into one file and comes back, rows, photos and sou
     await empty.request.get(`/api/jobs/${job.id}`),
   ]
   expect(after.body).toEqual(before.body)
+  expect((await empty.request.get('/api/tables/prices')).body).toMatchObject({ version: 1, values: prices.values })
+  expect((await empty.request.get('/api/calendar')).body).toEqual(calendar)
   const journals = [
     await full.request.get(`/api/jobs/${job.id}/journal`),
     await empty.request.get(`/api/jobs/${job.id}/journal`),
