@@ -1,0 +1,122 @@
+import { expect, press, test } from './workshop.ts'
+
+test.describe('the reckoner', () => {
+  test('says what a spring holds, with its picture, and names an impossible length', async ({ demo, page }) => {
+    await page.goto(`${demo.url}/reckoner/spring.energy`)
+    await expect(page.getByRole('img', { name: /The spring in its barrel/ })).toBeVisible()
+    await expect(page.getByRole('row', { name: /Turns available/ })).toContainText('9.02')
+    await page.getByLabel('Length').fill('5000')
+    await expect(page.getByText(/fits this barrel only below 3416 mm/).first()).toBeVisible()
+    await page.getByLabel('Length').fill('1708')
+    await expect(page.getByRole('row', { name: /Felt/ })).toContainText('a 5 kg weight falling 41 cm')
+  })
+
+  test('proposes a lost wheel and draws the train with it', async ({ demo, page }) => {
+    await page.goto(`${demo.url}/reckoner/train.missing`)
+    await expect(page.getByRole('img', { name: /The train drawn at true ratio/ })).toBeVisible()
+    await expect(page.getByRole('row', { name: /Candidates/ })).toContainText('64·60, 8·8, 30, 3600')
+    await page.getByLabel('Beats an hour').fill('fast')
+    await expect(page.getByText(/must be a number/).first()).toBeVisible()
+  })
+
+  test('ranks causes as one answers', async ({ demo, page }) => {
+    await page.goto(`${demo.url}/reckoner/trouble.next`)
+    const first = page.getByRole('listitem').filter({ hasText: '%' }).first()
+    await expect(first).toContainText('It is out of beat')
+    await page.getByLabel('Observations').fill('{"stopsAtMoonChange":"yes","evenBeat":"yes"}')
+    await expect(first).toContainText('The moon or calendar work at its change')
+    await page.getByLabel('Observations').fill('{"evenBeat":"maybe"}')
+    await expect(page.getByText(/must be one of yes, no, unknown/).first()).toBeVisible()
+  })
+
+  test('adds money without a float', async ({ demo, page }) => {
+    await page.goto(`${demo.url}/reckoner/estimate.total`)
+    await page.getByLabel('Lines').fill('[{"quantity":1,"unitPrice":"0.1"},{"quantity":1,"unitPrice":"0.2"}]')
+    await page.getByLabel('Tax').fill('0')
+    await expect(page.getByRole('row', { name: /Gross/ })).toContainText('0.30')
+  })
+})
+
+test('the workshop’s own baths sort the parts, and a bath that is taken out is gone', async ({ own, page }) => {
+  await page.goto(`${own.url}/tables/baths`)
+  await page.getByLabel('Minutes of Ammoniated bath, ultrasonic').fill('5')
+  await page.getByRole('button', { name: 'One more bath' }).click()
+  await page.getByLabel('Name of Another bath').fill('Soap and water')
+  await page.getByRole('button', { name: 'Keep the table' }).click()
+  await expect(page.getByText('Kept.')).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Minutes of Ammoniated bath, ultrasonic')).toHaveValue('5')
+  await expect(page.getByLabel('Name of Soap and water')).toBeVisible()
+  await page.getByRole('group', { name: 'Soap and water' }).getByRole('button', { name: 'Take out this bath' }).click()
+  await page.getByRole('button', { name: 'As it was' }).click()
+  await expect(page.getByLabel('Name of Soap and water')).toBeVisible()
+  await page.getByRole('button', { name: 'Start from the craft’s own' }).click()
+  await expect(page.getByLabel('Minutes of Ammoniated bath, ultrasonic')).toHaveValue('8')
+})
+
+test('the calendar’s secret address is shown, and dead once it is changed', async ({ own, page, request }) => {
+  await page.goto(`${own.url}/settings`)
+  const field = page.getByLabel('Address of the calendar')
+  await expect(field).toHaveValue(/\/api\/calendar\/[\w-]{32}\/now\.ics$/)
+  const before = await field.inputValue()
+  expect((await request.get(before)).status()).toBe(200)
+  await page.getByRole('button', { name: 'Change the address' }).click()
+  await expect(page.getByText(/The old address is dead/)).toBeVisible()
+  await expect(field).not.toHaveValue(before)
+  expect((await request.get(before)).status()).toBe(404)
+  expect((await request.get(await field.inputValue())).status()).toBe(200)
+})
+
+test('a photo taken on the walk, and a thing that came with the clock, keep their pictures', async ({ own, page }) => {
+  await page.goto(`${own.url}/take-in`)
+  await page.getByLabel('Owner *').fill('Gull Row')
+  await page.getByLabel('What you call it *').fill('Kitchen clock')
+  await page.getByLabel('In the owner’s words *').fill('Stops.')
+  await page.getByRole('checkbox', { name: 'key or crank' }).check()
+  await page.getByRole('button', { name: 'Take it in, then hear it' }).click()
+  await expect(page.getByRole('heading', { name: 'Kitchen clock' })).toBeVisible()
+  await page.getByRole('link', { name: 'Arrive', exact: true }).click()
+  const dot = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  )
+  const choose = async (name: string, file: { name: string; mimeType: string; buffer: Buffer }) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('button', { name, exact: true }).click(),
+    ])
+    await chooser.setFiles(file)
+  }
+  await choose('Photo of key or crank', { name: 'key.png', mimeType: 'image/png', buffer: dot })
+  await expect(page.getByRole('img', { name: 'Photo: key or crank' })).toBeVisible()
+  await page.getByRole('link', { name: 'Observe', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Hands' })).toBeVisible()
+  await choose('Photos', { name: 'words.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture at all') })
+  await expect(page.getByText(/must be a JPEG, PNG or WebP picture/)).toBeVisible()
+  await choose('Photos', { name: 'hands.png', mimeType: 'image/png', buffer: dot })
+  await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
+  await page.getByText('Something', { exact: true }).click()
+  await page.getByLabel('As found').fill('Minute hand bent')
+  await page.getByLabel('As found').blur()
+  await page.reload()
+  await expect(page.getByLabel('As found')).toHaveValue('Minute hand bent')
+  await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
+})
+
+test('quick presses are one person’s: none is lost, none is taken for another’s', async ({ own, page }) => {
+  await page.goto(`${own.url}/take-in`)
+  await page.getByLabel('Owner *').fill('Gull Row')
+  await page.getByLabel('What you call it *').fill('Kitchen clock')
+  await page.getByLabel('In the owner’s words *').fill('Stops.')
+  await page.getByRole('button', { name: 'Take it in, then hear it' }).click()
+  await expect(page.getByRole('heading', { name: 'Kitchen clock' })).toBeVisible()
+  await page.goto(page.url().replace(/listen$/, 'clean?where=house'))
+  const all = page.getByRole('checkbox')
+  await expect(all.first()).toBeVisible()
+  const first = all.first()
+  // The same thing ticked and unticked faster than any answer comes back.
+  for (let i = 0; i < 5; i++) await first.click()
+  await press(page)
+  await expect(page.getByRole('dialog', { name: 'Somebody changed this meanwhile' })).toBeHidden()
+  await expect(page.getByText('Not kept')).toHaveCount(0)
+})
