@@ -1,3 +1,4 @@
+import type { JobPage } from '@treadle/contract'
 import { expect, press, test } from './workshop.ts'
 
 test.describe('the reckoner', () => {
@@ -96,10 +97,14 @@ test('a photo taken on the walk, and a thing that came with the clock, keep thei
   await choose('Photos', { name: 'hands.png', mimeType: 'image/png', buffer: dot })
   await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
   await page.getByText('Something', { exact: true }).click()
-  await page.getByLabel('As found').fill('Minute hand bent')
-  await page.getByLabel('As found').blur()
+  await page.getByRole('textbox', { name: 'As found' }).fill('Minute hand bent')
+  await page.getByRole('textbox', { name: 'As found' }).blur()
+  const id = /jobs\/([\w-]+)/.exec(page.url())?.[1] ?? ''
+  const kept = async () =>
+    ((await (await fetch(`${own.url}/api/jobs/${id}`)).json()) as JobPage).observations.find((o) => o.key === 'hands')
+  await expect.poll(kept).toMatchObject({ answer: 'watch', note: 'Minute hand bent' })
   await page.reload()
-  await expect(page.getByLabel('As found')).toHaveValue('Minute hand bent')
+  await expect(page.getByRole('textbox', { name: 'As found' })).toHaveValue('Minute hand bent')
   await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
 })
 

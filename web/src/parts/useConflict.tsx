@@ -6,7 +6,7 @@ interface Conflict {
   mine: Record<string, unknown>
   theirs: Record<string, unknown>
   keepMine: (version: number) => void
-  takeTheirs: () => void
+  takeTheirs: (theirs: Record<string, unknown>) => void
 }
 
 /**
@@ -20,7 +20,7 @@ export function useConflict(labels: Record<string, string>): {
     error: unknown,
     mine: Record<string, unknown>,
     keepMine: (version: number) => void,
-    takeTheirs: () => void,
+    takeTheirs: (theirs: Record<string, unknown>) => void,
   ) => boolean
 } {
   const [conflict, setConflict] = useState<Conflict | null>(null)
@@ -59,7 +59,7 @@ export function useConflict(labels: Record<string, string>): {
         <Button
           variant="default"
           onClick={() => {
-            conflict?.takeTheirs()
+            conflict?.takeTheirs(conflict.theirs)
             setConflict(null)
           }}
         >

@@ -1,4 +1,4 @@
-import { jobChangeOf, RUNS, RUNS_TITLES, type JobChange } from '@treadle/contract'
+import { jobChangeOf, RUNS, RUNS_TITLES, type JobChange, type JobRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Stack, Textarea, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useState } from 'react'
@@ -25,6 +25,11 @@ const LABELS = {
   lastServiced: 'Last serviced',
 }
 
+/** What of a job is typed here before it is kept. */
+function toldIn({ complaint, promisedOn, standsAt }: JobRow) {
+  return { complaint, promisedOn: promisedOn ?? '', standsAt }
+}
+
 /** What came through the door, and what is seen before anything is touched. */
 export function ArriveSurface() {
   const data = useJobData()
@@ -32,7 +37,7 @@ export function ArriveSurface() {
   const navigate = useNavigate()
   const change = useChange()
   const conflict = useConflict(LABELS)
-  const told = () => ({ complaint: job.complaint, promisedOn: job.promisedOn ?? '', standsAt: job.standsAt })
+  const told = () => toldIn(job)
   const [draft, setDraft] = useState(told)
   useEffect(() => {
     setDraft(told())
@@ -55,7 +60,7 @@ export function ArriveSurface() {
             error,
             body,
             (now) => save(part, now),
-            () => setDraft(told()),
+            (theirs) => setDraft(toldIn(theirs as unknown as JobRow)),
           )
           if (!met) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
         },
