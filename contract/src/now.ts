@@ -17,6 +17,6 @@ export interface Found {
   id: string
   title: string
   detail: string
-  /** the clock's name, for what has one */
+  /** it is in the workshop now */
   open: boolean
 }

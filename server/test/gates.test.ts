@@ -15,10 +15,6 @@ const override = (id: string, name: GateName, reason = 'Kept by agreement with t
 async function heldOnlyBy(name: GateName): Promise<string> {
   const { job } = await workshop.takeIn()
   for (const other of GATE_NAMES) if (other !== name) await override(job.id, other).expect(201)
-  if (name === 'power') {
-    // Parted with a train that is not off: an override of the parting is what the gate then remembers.
-    await workshop.request.post(`/api/jobs/${job.id}/power`).send(powerOff('going')).expect(201)
-  }
   if (name === 'holes') {
     const hole = newHole()
     await workshop.request.put(`/api/jobs/${job.id}/holes/${hole.id}`).send(hole).expect(201)

@@ -15,7 +15,8 @@ export function observationRoutes(db: Database): Router {
       sentence: (o) =>
         [`Observed, ${o.key}`, [o.answer, o.figure, o.second].filter((v) => v !== '' && v !== null).join(', '), o.note]
           .filter(Boolean)
-          .join(': ') + '.',
+          .join(': ')
+          .replace(/\.?$/, '.'),
       goneSentence: (row) => `Taken back, ${row.key}.`,
     }),
     rowRoutes(db, {
