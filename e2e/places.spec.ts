@@ -96,12 +96,15 @@ test('a photo taken on the walk, and a thing that came with the clock, keep thei
   await expect(page.getByText(/must be a JPEG, PNG or WebP picture/)).toBeVisible()
   await choose('Photos', { name: 'hands.png', mimeType: 'image/png', buffer: dot })
   await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
-  await page.getByText('Something', { exact: true }).click()
-  await page.getByRole('textbox', { name: 'As found' }).fill('Minute hand bent')
-  await page.getByRole('textbox', { name: 'As found' }).blur()
   const id = /jobs\/([\w-]+)/.exec(page.url())?.[1] ?? ''
   const kept = async () =>
     ((await (await fetch(`${own.url}/api/jobs/${id}`)).json()) as JobPage).observations.find((o) => o.key === 'hands')
+  await page.getByText('Something', { exact: true }).click()
+  // The answer is kept before the note is begun: the stop stays under the hand.
+  await expect.poll(kept).toMatchObject({ answer: 'watch' })
+  await expect(page.getByRole('listitem').filter({ hasText: 'Hands' }).getByLabel('done')).toBeVisible()
+  await page.getByRole('textbox', { name: 'As found' }).fill('Minute hand bent')
+  await page.getByRole('textbox', { name: 'As found' }).blur()
   await expect.poll(kept).toMatchObject({ answer: 'watch', note: 'Minute hand bent' })
   // The walk opens at what is still to be seen; this stop is asked for by its name.
   await page.goto(`${own.url}/jobs/${id}/observe?at=hands`)

@@ -11,7 +11,8 @@ import type {
   TableAnswer,
   TableName,
 } from '@treadle/contract'
-import { QueryClient, useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
+import { notifications } from '@mantine/notifications'
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
 
 const retryWhileAway = (_count: number, error: Error) => isAway(error)
@@ -81,10 +82,30 @@ export interface Change {
   body?: unknown
 }
 
-/** Sends a change and brings the pages up to date; refused ones are the caller's to show. */
-export function useChange<T = unknown>(...alsoStale: string[]): UseMutationResult<T, Error, Change> {
+interface Ends<T> {
+  onSuccess?: ((answer: T) => void) | undefined
+  onError?: ((error: Error) => void) | undefined
+}
+
+interface Sender<T> {
+  mutate: (change: Change, ends?: Ends<T>) => void
+  mutateAsync: (change: Change) => Promise<T>
+  isPending: boolean
+  /** why the last one was refused */
+  error: Error | null
+}
+
+/** Tells of a change that was refused, and why. */
+export const sayNotKept = (error: unknown) =>
+  notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
+
+/**
+ * Sends a change and brings the pages up to date. The caller is told how it ended even when bringing the page up to
+ * date has meanwhile put another in its place, and a refusal that the caller does not show itself is shown here.
+ */
+export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
   const client = useQueryClient()
-  return useMutation({
+  const { mutateAsync, isPending, error } = useMutation({
     mutationFn: ({ method, path, body }: Change) => request<T>(method, path, body),
     onSettled: async () => {
       await Promise.all(
@@ -92,6 +113,12 @@ export function useChange<T = unknown>(...alsoStale: string[]): UseMutationResul
       )
     },
   })
+  const mutate: Sender<T>['mutate'] = (change, ends) =>
+    void mutateAsync(change).then(
+      (answer) => ends?.onSuccess?.(answer),
+      (refusal: Error) => (ends?.onError ?? sayNotKept)(refusal),
+    )
+  return { mutate, mutateAsync, isPending, error }
 }
 
 /** The sentence to show for an error, whatever it is. */

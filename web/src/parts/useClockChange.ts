@@ -1,7 +1,6 @@
 import type { Clock, ClockChange } from '@treadle/contract'
-import { notifications } from '@mantine/notifications'
 import type { ReactNode } from 'react'
-import { sentenceOf, useChange } from '../app/queries.ts'
+import { sayNotKept, useChange } from '../app/queries.ts'
 import { useConflict } from './useConflict.tsx'
 
 const LABELS = { name: 'Name', kind: 'Kind', marks: 'Marks', trains: 'Trains', pendulum: 'Figures', work: 'Works' }
@@ -27,8 +26,7 @@ export function useClockChange(clock: Clock): {
         onSuccess: done,
         onError: (error) => {
           const again = (now: number) => save(part, done, dropped, now)
-          if (!conflict.meet(error, body, again, () => dropped?.()))
-            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
+          if (!conflict.meet(error, body, again, () => dropped?.())) sayNotKept(error)
         },
       },
     )

@@ -1,6 +1,5 @@
-import { notifications } from '@mantine/notifications'
 import type { ReactNode } from 'react'
-import { sentenceOf, useChange } from '../app/queries.ts'
+import { sayNotKept, useChange } from '../app/queries.ts'
 import { useJobData } from '../job/JobPage.tsx'
 import { inTurn, lastVersion, rememberRow } from './ownRows.ts'
 import { useConflict } from './useConflict.tsx'
@@ -27,8 +26,6 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
   const { job } = useJobData()
   const change = useChange<Row>(...alsoStale)
   const conflict = useConflict(labels)
-  const refused = (error: unknown) =>
-    notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
   const address = (id: string) => `/jobs/${job.id}/${path}/${id}`
 
   const put: Rows<R>['put'] = (row, done, atItsTurn) => {
@@ -52,7 +49,7 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
           rememberRow({ id, version: now })
           put({ ...latest, version: now }, done)
         }
-        if (!conflict.meet(error, { ...body }, again, () => undefined)) refused(error)
+        if (!conflict.meet(error, { ...body }, again, () => undefined)) sayNotKept(error)
       }
     })
   }
@@ -62,7 +59,7 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         await change.mutateAsync({ method: 'DELETE', path: address(id) })
         rememberRow({ id, version: 0 })
       } catch (error) {
-        refused(error)
+        sayNotKept(error)
       }
     })
   return { dialog: conflict.dialog, put, remove, pending: change.isPending }

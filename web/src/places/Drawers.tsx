@@ -1,8 +1,7 @@
 import type { Settings } from '@treadle/contract'
 import { Button, Group, NumberInput } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
-import { sentenceOf, useChange, useSettings } from '../app/queries.ts'
+import { useChange, useSettings } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import styles from './Drawers.module.css'
 
@@ -17,10 +16,7 @@ function Cutters({ settings }: { settings: Settings }) {
   const [wrong, setWrong] = useState<string | null>(null)
   const sorted = [...settings.cuttersMm].sort((a, b) => a - b)
   const put = (cuttersMm: number[]) =>
-    change.mutate(
-      { method: 'PUT', path: '/settings', body: { ...settings, cuttersMm } },
-      { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) },
-    )
+    change.mutate({ method: 'PUT', path: '/settings', body: { ...settings, cuttersMm } })
   const add = () => {
     const value = Number(size)
     if (size === '' || !(value >= 0.3 && value <= 30)) setWrong('Size must be from 0.3 to 30 mm, as measured.')

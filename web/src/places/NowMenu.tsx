@@ -5,15 +5,13 @@ import { notifications } from '@mantine/notifications'
 import { IconCheck } from '@tabler/icons-react'
 import type dayjs from 'dayjs'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange, type Change } from '../app/queries.ts'
+import { type Change, sayNotKept, useChange } from '../app/queries.ts'
 import styles from './Bench.module.css'
 import { laterTimes, mayTick } from './nowWords.ts'
 
 /** Done, later, or not needed; what was said can be taken back at once. */
 export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: string; owed: Owed; at: dayjs.Dayjs }) {
   const change = useChange()
-  const refused = (error: Error) =>
-    notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
   const path = `/jobs/${jobId}/now`
   const say = (state: NowMark['state'], untilS: number | null, said: string) => {
     const { kind, subject, dueS } = owed
@@ -22,14 +20,14 @@ export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: stri
     change.mutate(
       { method: 'PUT', path, body },
       {
-        onError: refused,
+        onError: sayNotKept,
         onSuccess: () =>
           notifications.show({
             id: `${jobId}${kind}${subject}`,
             message: (
               <>
                 {said}: {owed.title}.{' '}
-                <button type="button" className={styles.undo} onClick={() => change.mutate(undo, { onError: refused })}>
+                <button type="button" className={styles.undo} onClick={() => change.mutate(undo)}>
                   Undo
                 </button>
               </>
@@ -49,7 +47,7 @@ export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: stri
     const body = { id, version: 0, at: new Date().toISOString(), kind: 'winding', turns: null, note: '' }
     change.mutate(
       { method: 'PUT', path: row, body },
-      { onError: refused, onSuccess: () => notifications.show({ message: `Wound: ${clock}.` }) },
+      { onError: sayNotKept, onSuccess: () => notifications.show({ message: `Wound: ${clock}.` }) },
     )
   }
   return (

@@ -7,7 +7,7 @@ import { yupResolver } from 'mantine-form-yup-resolver'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange, usePeople, useSettings } from '../app/queries.ts'
+import { sayNotKept, useChange, usePeople, useSettings } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
@@ -65,7 +65,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
               () => form.reset(),
             )
           )
-            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+            sayNotKept(error)
         },
       },
     )
@@ -198,11 +198,7 @@ function People() {
   const change = useChange('people')
   const [name, setName] = useState('')
   const [initials, setInitials] = useState('')
-  const put = (person: Person) =>
-    change.mutate(
-      { method: 'PUT', path: `/people/${person.id}`, body: person },
-      { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) },
-    )
+  const put = (person: Person) => change.mutate({ method: 'PUT', path: `/people/${person.id}`, body: person })
   return (
     <Fieldset legend="People of the workshop">
       <Table>

@@ -4,7 +4,7 @@ import { notifications } from '@mantine/notifications'
 import { useState, type ReactNode } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { ApiProblem } from '../app/api.ts'
-import { sentenceOf, useChange, useTable } from '../app/queries.ts'
+import { sayNotKept, useChange, useTable } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { BathsTable } from './tables/BathsTable.tsx'
@@ -89,7 +89,7 @@ function Editor<N extends TableName>({
         onError: (error) => {
           if (conflict.meet(error, { values }, save, () => setValues(table.values))) return
           if (error instanceof ApiProblem && error.errors.length > 0) setWrong(error.errors.map((e) => e.message))
-          else notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error), autoClose: 10_000 })
+          else sayNotKept(error)
         },
       },
     )

@@ -71,6 +71,7 @@ export function TakeIn() {
           onSuccess: () => {
             void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/listen`))
           },
+          onError: () => undefined, // it stands on the page, above what was typed
         },
       )
     },
@@ -139,7 +140,7 @@ export function TakeIn() {
           <PhotoPicker files={photos} onChange={setPhotos} />
         </Fieldset>
       </div>
-      {change.isError && (
+      {change.error && (
         <p role="alert" className={styles.error}>
           {sentenceOf(change.error)} What you typed is still here.
         </p>

@@ -1,9 +1,8 @@
 import { jobChangeOf, RUNS, RUNS_TITLES, type JobChange, type JobRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Stack, Textarea, TextInput } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { sentenceOf, useChange } from '../../app/queries.ts'
+import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import { PhotoPicker, sendPhotos } from '../../parts/PhotoPicker.tsx'
@@ -62,7 +61,7 @@ export function ArriveSurface() {
             (now) => save(part, now),
             (theirs) => setDraft(toldIn(theirs as unknown as JobRow)),
           )
-          if (!met) notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+          if (!met) sayNotKept(error)
         },
       },
     )

@@ -1,9 +1,8 @@
 import { PART_STATES, USUAL_THINGS, type CameWith } from '@treadle/contract'
 import { Button, FileButton, Group, NativeSelect, TextInput } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { IconCamera } from '@tabler/icons-react'
 import { useState } from 'react'
-import { sentenceOf } from '../../app/queries.ts'
+import { sayNotKept } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
@@ -27,10 +26,7 @@ export function Things({ onSave }: { onSave: (cameWith: CameWith[]) => void }) {
   const photograph = (at: number, file: File | null) => {
     const thing = job.cameWith[at]
     if (!file || !thing) return
-    sendPhoto(job.id, file, thing.name).then(
-      (photoId) => set(at, { photoId }),
-      (error: unknown) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }),
-    )
+    sendPhoto(job.id, file, thing.name).then((photoId) => set(at, { photoId }), sayNotKept)
   }
   return (
     <>

@@ -1,10 +1,9 @@
 import { planOfHole, type Hole, type HoleChange } from '@treadle/contract'
 import { byWorkingOrder, type LengthUnit } from '@treadle/core'
 import { Button, Group, NumberInput, SegmentedControl } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { sayNotKept, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { useConflict } from '../../parts/useConflict.tsx'
@@ -140,8 +139,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             forget()
             setDraft(draftOf(hole, unit))
           }
-          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs))
-            notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
+          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs)) sayNotKept(error)
         },
       },
     )

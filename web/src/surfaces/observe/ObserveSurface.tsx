@@ -1,9 +1,8 @@
 import { jobChangeOf, RUNS, RUNS_TITLES } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
-import { sentenceOf, useChange } from '../../app/queries.ts'
+import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -29,14 +28,15 @@ export function ObserveSurface() {
         : step.kind === 'look'
           ? (seen.of(step.key)?.answer ?? '') !== ''
           : seen.of(step.key) !== undefined
+  // Opens at what is still to be seen, and stays there: an answer must not take the stop away from under a note.
+  const [opensAt] = useState(() =>
+    Math.max(
+      0,
+      steps.findIndex((s) => !done(s)),
+    ),
+  )
   const wanted = steps.findIndex((s) => s.key === search.get('at'))
-  const at =
-    wanted >= 0
-      ? wanted
-      : Math.max(
-          0,
-          steps.findIndex((s) => !done(s)),
-        )
+  const at = wanted >= 0 ? wanted : opensAt
   const step = steps[at]
   const go = (to: number) => setSearch({ at: steps[to]?.key ?? '' }, { replace: true })
   const onward = () => {
@@ -152,10 +152,7 @@ function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
         files={[]}
         onChange={([file]) => {
           if (!file) return
-          sendPhoto(job.id, file, step.title).then(
-            (photoId) => seen.set(step.key, { photoId }),
-            (error: unknown) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }),
-          )
+          sendPhoto(job.id, file, step.title).then((photoId) => seen.set(step.key, { photoId }), sayNotKept)
         }}
       />
       {photo && (
@@ -174,10 +171,7 @@ function Runs() {
       size="lg"
       value={job.runs}
       onChange={(runs) =>
-        change.mutate(
-          { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...jobChangeOf(job), runs } },
-          { onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) }) },
-        )
+        change.mutate({ method: 'PATCH', path: `/jobs/${job.id}`, body: { ...jobChangeOf(job), runs } })
       }
       data={RUNS.map((value) => ({ value, label: RUNS_TITLES[value] }))}
     />

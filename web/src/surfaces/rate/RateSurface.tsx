@@ -13,10 +13,9 @@ import {
 } from '@treadle/contract'
 import { errorAtMinuteMark, rateBook, turnFraction, type RateBook } from '@treadle/core'
 import { Button, Group, NativeSelect, NumberInput, SegmentedControl } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { whenAbout, whenShort } from '../../parts/when.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -45,7 +44,6 @@ export function RateSurface() {
           ),
     [readings, events, settings, pitchMm, lengthMm],
   )
-  const refused = (error: Error) => notifications.show({ color: 'red', title: 'Not kept', message: sentenceOf(error) })
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way']) => {
     const id = uuid()
     const body = {
@@ -56,20 +54,17 @@ export function RateSurface() {
       sigmaSeconds: READING_SIGMAS[way],
       way,
     }
-    change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body }, { onError: refused })
-    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` }, { onError: refused })
+    change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body })
+    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` })
   }
   const putEvent = (kind: RateEventRow['kind'], turns: number | null = null) => {
     const id = uuid()
-    change.mutate(
-      {
-        method: 'PUT',
-        path: `/jobs/${job.id}/events/${id}`,
-        body: { id, version: 0, at: new Date().toISOString(), kind, turns, note: '' },
-      },
-      { onError: refused },
-    )
-    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/events/${id}` }, { onError: refused })
+    change.mutate({
+      method: 'PUT',
+      path: `/jobs/${job.id}/events/${id}`,
+      body: { id, version: 0, at: new Date().toISOString(), kind, turns, note: '' },
+    })
+    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/events/${id}` })
   }
   usePedalAction({
     label: 'Press as the hand crosses a minute',
@@ -138,13 +133,10 @@ export function RateSurface() {
                       size="compact-sm"
                       aria-label={`Take back the entry of ${whenShort(at)}`}
                       onClick={() =>
-                        change.mutate(
-                          {
-                            method: 'DELETE',
-                            path: `/jobs/${job.id}/${reading ? `readings/${reading.id}` : `events/${event?.id}`}`,
-                          },
-                          { onError: refused },
-                        )
+                        change.mutate({
+                          method: 'DELETE',
+                          path: `/jobs/${job.id}/${reading ? `readings/${reading.id}` : `events/${event?.id}`}`,
+                        })
                       }
                     >
                       take back
