@@ -49,6 +49,11 @@ export default tseslint.config(
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
+    files: ['**/test/**/*.ts'],
+    // What a matcher stands for is of any type.
+    rules: { '@typescript-eslint/no-unsafe-assignment': 'off' },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs', '**/*.js'],
     languageOptions: { globals: globals.node },
     rules: { 'no-undef': 'error', 'no-unused-vars': 'error', 'max-lines': mostLines },

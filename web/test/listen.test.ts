@@ -28,11 +28,11 @@ describe('offset', () => {
   test('comes back with its side', () => {
     expect(offsetOf(RIGHT_FIRST, 5, 2)).toMatchObject({
       ok: true,
-      offset: { offsetDeg: expect.closeTo(0.5, 6) as number },
+      offset: { offsetDeg: expect.closeTo(0.5, 6) },
     })
     expect(offsetOf({ ...RIGHT_FIRST, firstSide: 'left' }, 5, 2)).toMatchObject({
       ok: true,
-      offset: { offsetDeg: expect.closeTo(-0.5, 6) as number },
+      offset: { offsetDeg: expect.closeTo(-0.5, 6) },
     })
   })
 
@@ -40,7 +40,7 @@ describe('offset', () => {
     for (const intervals of [RIGHT_FIRST, LEFT_FIRST])
       expect(offsetOf({ ...intervals, firstSide: null }, 5, 2)).toMatchObject({
         ok: true,
-        offset: { offsetDeg: expect.closeTo(0.5, 6) as number },
+        offset: { offsetDeg: expect.closeTo(0.5, 6) },
       })
   })
 

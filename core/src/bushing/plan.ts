@@ -1,4 +1,5 @@
 import { FieldError, requireFinite, requirePositive } from '../check/require.ts'
+import { finishedHoleMm } from './finishedHole.ts'
 import { checkHole, type MeasuredHole } from './hole.ts'
 import {
   bushOrLeave,
@@ -72,10 +73,9 @@ export function bushingPlan(
   const schools = schoolVerdicts({ ...hole, wearMm, playPercent }, rules)
   const verdict = bushOrLeave(schools, rules)
 
-  const share = hole.role === 'other' ? rules.leavePlayPercent : rules.leaveFinePlayPercent
-  const finishedHoleMm = pivotMm + Math.max(rules.leavePlayAtLeastMm, (share / 100) * pivotMm)
+  const finishedHole = finishedHoleMm(pivotMm, hole.role, rules)
   const cleansUp = 2 * a - b + rules.cleanUpMm
-  const leavesWall = finishedHoleMm + 2 * rules.wallMm - rules.pressFitMm
+  const leavesWall = finishedHole + 2 * rules.wallMm - rules.pressFitMm
   const leastCutterMm = Math.max(cleansUp, leavesWall)
   const cutterMm = smallestAtLeast(cuttersMm, leastCutterMm)
   const bushOutsideMm = cutterMm === null ? null : cutterMm + rules.pressFitMm
@@ -93,8 +93,8 @@ export function bushingPlan(
     cutterMm,
     bushOutsideMm,
     drilledMm: pivotMm - rules.drillUnderMm,
-    finishedHoleMm,
-    wallMm: bushOutsideMm === null ? null : (bushOutsideMm - finishedHoleMm) / 2,
+    finishedHoleMm: finishedHole,
+    wallMm: bushOutsideMm === null ? null : (bushOutsideMm - finishedHole) / 2,
     lengthMm: hole.plateMm,
   }
 }
