@@ -21,33 +21,41 @@ const job = (name) => {
 }
 const SHOTS = [
   ['bench', '/', 'light'],
-  ['take-in', '/take-in', 'light'],
   ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
-  ['observe', `${job('School dial')}/observe?at=drive`, 'light'],
   ['trains', `${job('Ferry-house wall clock')}/trains`, 'light'],
   ['trouble', `${job('School dial')}/trouble`, 'dark'],
   ['estimate', `${job('Round-top drum clock')}/estimate`, 'light'],
   ['power', `${job('Chapel tower clock')}/power`, 'dark'],
   ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
   ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
+  ['plates', `${job('Round-top drum clock')}/plates`, 'light', chooseThird],
+  ['pivots', `${job('Round-top drum clock')}/pivots?at=going%20Third%20arbor%20back`, 'light'],
   [
     'holes',
     `${job('Round-top drum clock')}/holes`,
     'light',
     async (page) => page.getByRole('button', { name: /Hole \d+: going train, Third arbor, back/ }).click(),
   ],
+  ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],
+  ['drawers', '/drawers/bushes', 'light'],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],
   ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
   ['journal', `${job('Long café clock')}/journal`, 'light'],
-  ['clocks', '/clocks', 'light'],
   ['reckoner', '/reckoner/beat.offset', 'light'],
   ['practice', '/practice', 'light', practise],
-  ['settings', '/settings', 'dark'],
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
-  ['drawers', '/drawers', 'light'],
+  ['take-in', '/take-in', 'light'],
+  ['observe', `${job('School dial')}/observe?at=drive`, 'light'],
+  ['clocks', '/clocks', 'light'],
+  ['settings', '/settings', 'dark'],
+  ['test', `${job('Round-top drum clock')}/test?at=going%20Third%20arbor`, 'light'],
+  ['set-out', `${job('Round-top drum clock')}/plates?do=set-out`, 'light'],
+  ['cutters', '/drawers/cutters', 'light'],
+  ['lists', '/drawers/lists', 'light'],
+  ['to-order', '/drawers/order', 'light'],
   ['condition', `${job('Light-keeper’s bracket clock')}/condition`, 'light'],
   ['tag', `${job('Long café clock')}/papers`, 'light'],
   ['receipt', `${job('Long café clock')}/papers?show=receipt`, 'light'],
@@ -67,6 +75,14 @@ async function listenAgain(page) {
   await page.getByRole('button', { name: 'hear again' }).last().click()
   await page.getByText(/ms out of beat/).waitFor()
   await page.getByText('first tick right').click()
+}
+
+/** A worn hole of the back plate, chosen in the list. */
+async function chooseThird(page) {
+  await page
+    .getByRole('button', { name: /Third arbor/ })
+    .last()
+    .click()
 }
 
 async function practise(page) {

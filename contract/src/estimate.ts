@@ -108,8 +108,8 @@ export const PriceLine = only({
   unitPrice: money().label('Price'),
   upToPrice: money().notRequired().nullable().defined().label('Up to'),
   taxed: boolean().required(),
-  /** what of a job it counts: nothing, each bush, each train */
-  counts: string().oneOf(['once', 'bush', 'train']).required().label('Counted for'),
+  /** what of a job it counts: nothing, each bush, each train, each pivot in the lathe, each let in anew */
+  counts: string().oneOf(['once', 'bush', 'train', 'pivot', 're-pivot']).required().label('Counted for'),
 })
 export type PriceLine = InferType<typeof PriceLine>
 
@@ -141,7 +141,8 @@ export const DEFAULT_PRICES: PriceBook = {
     priced('look', 'Looking it over and this estimate', '', '25.00', 'once'),
     priced('service', 'Take apart, clean, assemble, oil and test, for each train', 'train', '95.00', 'train'),
     priced('bush', 'Bush a worn hole, true to its old centre', 'hole', '18.00', 'bush'),
-    { ...priced('pivots', 'Polish or burnish pivots', '', '30.00', 'once'), upToPrice: '60.00' },
+    { ...priced('pivots', 'Polish or burnish a pivot', 'pivot', '7.50', 'pivot'), upToPrice: '15.00' },
+    priced('re-pivot', 'Let in a new pivot', 'pivot', '38.00', 're-pivot'),
     priced('mainspring', 'New mainspring, fitted', '', '48.00', 'once'),
     priced('suspension', 'Suspension spring', '', '14.00', 'once'),
     priced('hour', 'Work by the hour', 'h', '52.00', 'once'),

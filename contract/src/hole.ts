@@ -1,4 +1,12 @@
-import { bushingPlan, type BushingPlan } from '@treadle/core'
+import {
+  bestPlay,
+  bushingPlan,
+  OLD_BUSHES,
+  sureness,
+  type BushingPlan,
+  type PlayMeasured,
+  type PlayWay,
+} from '@treadle/core'
 import type { Settings } from './settings.ts'
 import { boolean, id, line, measured, only, requiredLine, string, text, type InferType, version } from './fields.ts'
 
@@ -26,6 +34,13 @@ export const HoleChange = only({
   typed: only({ longAxis: typed(), shortAxis: typed(), wear: typed(), pivot: typed(), plate: typed() }),
   verdictOverride: string().oneOf(['bush', 'leave']).nullable().defined().label('Verdict'),
   overrideReason: text(500).defined().label('Reason'),
+  /** play by dial gauge, and lean with the other plate off, where the caliper was not used */
+  shakeMm: measured(0, 20).nullable().defined().label('Side shake'),
+  leanDeg: measured(0, 30).nullable().defined().label('Lean'),
+  /** what an earlier repair left in it */
+  old: string().oneOf(OLD_BUSHES).required().label('Met in the hole'),
+  /** why it need not be judged; empty: it must be */
+  waived: text(300).defined().label('Why it need not be judged'),
   bushed: boolean().required(),
   flagged: boolean().required(),
 }).test(
@@ -36,22 +51,109 @@ export const HoleChange = only({
 export type HoleChange = InferType<typeof HoleChange>
 export type Hole = HoleChange & { jobId: string; measuredBy: string }
 
+/** A hole on the list of which nothing is known yet. */
+export function blankHole(
+  id: string,
+  place: Pick<HoleChange, 'train' | 'arbor' | 'arborIndex' | 'plate' | 'role'>,
+): HoleChange {
+  return {
+    ...place,
+    id,
+    version: 0,
+    longAxisMm: null,
+    shortAxisMm: null,
+    wearDeg: null,
+    pivotMm: null,
+    plateMm: null,
+    moduleMm: null,
+    depthShiftMm: null,
+    shakeMm: null,
+    leanDeg: null,
+    old: 'none',
+    waived: '',
+    typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
+    verdictOverride: null,
+    overrideReason: '',
+    bushed: false,
+    flagged: false,
+  }
+}
+
+/** The workshop's rules and cutters, as far as a hole's plan asks. */
+export interface HoleRules {
+  bushing: Settings['bushing']
+  cuttersMm: number[]
+}
+
+/** What a hole's wear does to the depth of its gearing, from the plate map. */
+export interface HoleDepth {
+  moduleMm: number
+  depthShiftMm: number
+}
+
 /** The plan of a measured hole by the workshop's rules, its verdict overridden where a person did; null until measured. */
 export function planOfHole(
   hole: Pick<
     HoleChange,
     'longAxisMm' | 'shortAxisMm' | 'pivotMm' | 'plateMm' | 'role' | 'moduleMm' | 'depthShiftMm' | 'verdictOverride'
   >,
-  { cuttersMm, bushing }: Pick<Settings, 'cuttersMm' | 'bushing'>,
+  { cuttersMm, bushing }: HoleRules,
+  depth: HoleDepth | null = null,
 ): BushingPlan | null {
   const { longAxisMm, shortAxisMm, pivotMm, plateMm, role } = hole
   if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
-  const moduleMm = hole.moduleMm ?? undefined
-  const depthShiftMm = hole.depthShiftMm ?? undefined
+  // What was typed for the depth goes before what the map tells.
+  const typed = hole.moduleMm !== null && hole.depthShiftMm !== null
+  const moduleMm = typed ? (hole.moduleMm ?? undefined) : depth?.moduleMm
+  const depthShiftMm = typed ? (hole.depthShiftMm ?? undefined) : depth?.depthShiftMm
   const plan = bushingPlan(
     { longAxisMm, shortAxisMm, pivotMm, plateMm, role, moduleMm, depthShiftMm },
     cuttersMm,
     bushing,
   )
   return hole.verdictOverride === null ? plan : { ...plan, verdict: hole.verdictOverride }
+}
+
+export interface HoleJudged {
+  verdict: 'bush' | 'leave' | null
+  /** sizes and schools; null until the caliper was used */
+  plan: BushingPlan | null
+  play: PlayMeasured | null
+  /** chance that the play is on its side of the workshop's limit; null: not measured */
+  sure: number | null
+  settleBy: PlayWay | null
+  nearLimit: boolean
+  /** judged, waived, or overridden by a person */
+  done: boolean
+}
+
+/**
+ * The verdict on a hole by whatever it was measured with.
+ *
+ * The caliper's two axes give all three schools. A gauge or the lean test gives the play alone: enough to leave a hole,
+ * and to know that it must be bushed; the sizes wait for the caliper.
+ */
+export function judgeHole(
+  hole: Omit<HoleChange, 'typed'>,
+  rules: HoleRules,
+  depth: HoleDepth | null = null,
+): HoleJudged {
+  const plan = planOfHole(hole, rules, depth)
+  const play = bestPlay(hole)
+  const share = hole.role === 'other' ? rules.bushing.playPercent : rules.bushing.finePlayPercent
+  const limitMm = hole.pivotMm === null ? null : (share / 100) * hole.pivotMm
+  const sure = play && limitMm !== null ? sureness(play, limitMm) : null
+  const byPlay = play && limitMm !== null ? (play.playMm > limitMm ? ('bush' as const) : ('leave' as const)) : null
+  const verdict = hole.verdictOverride ?? plan?.verdict ?? byPlay
+  return {
+    verdict,
+    plan,
+    play,
+    sure: sure?.sure ?? null,
+    settleBy: sure?.settleBy ?? null,
+    nearLimit: plan
+      ? plan.nearLimit
+      : byPlay === 'leave' && play !== null && limitMm !== null && play.playMm >= 0.8 * limitMm,
+    done: verdict !== null || hole.waived.trim() !== '',
+  }
 }

@@ -15,6 +15,9 @@ import {
   version,
   type InferType,
 } from './fields.ts'
+import type { ArborTestRow, BushedBefore, BushingRow, PivotRow } from './mend.ts'
+import type { PlateMapRow } from './plateMap.ts'
+import type { ReservationRow } from './stock.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
@@ -191,6 +194,13 @@ export interface JobPage {
   owner: Owner
   powerOffs: PowerOffRow[]
   holes: Hole[]
+  /** the clock's two plates; null: not set out yet */
+  plateMap: PlateMapRow | null
+  arborTests: ArborTestRow[]
+  pivots: PivotRow[]
+  bushings: BushingRow[]
+  reservations: ReservationRow[]
+  bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]
   readings: Reading[]
   events: RateEventRow[]

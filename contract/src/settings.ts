@@ -1,5 +1,11 @@
-import { DEFAULT_BEAT_TOLERANCE, DEFAULT_BUSHING_RULES, OIL_SCHOOLS, type OilSchool } from '@treadle/core'
-import { array, boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
+import {
+  BUSHING_METHODS,
+  DEFAULT_BEAT_TOLERANCE,
+  DEFAULT_BUSHING_RULES,
+  OIL_SCHOOLS,
+  type OilSchool,
+} from '@treadle/core'
+import { boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
 /** Everything the workshop decides for itself; each default is a rule of thumb of the craft. */
 export const Settings = only({
@@ -34,7 +40,14 @@ export const Settings = only({
     wallMm: measured(0.1, 2).required().label('Least wall'),
     drillUnderMm: measured(0.02, 0.2).required().label('Drilled under the pivot'),
   }),
-  cuttersMm: array(measured(0.3, 30).required()).max(200).required().label('Cutters'),
+  /** scored pivots: file and burnisher, or a ladder of papers and paste */
+  pivotSchool: string().oneOf(['burnish', 'paste']).required().label('Scored pivots'),
+  /** least part of its original diameter that a pivot may have */
+  pivotLeastPercent: measured(50, 100).required().label('Least pivot'),
+  /** filed back by hand, or centred in a jig */
+  bushingMethod: string().oneOf(BUSHING_METHODS).required().label('Bushing'),
+  /** from the middle point of the marker to its outer ones */
+  markerReachMm: measured(1, 100).required().label('Reach of the marker'),
   rateToleranceSecondsPerDay: measured(0.1, 600).required().label('Rate within'),
   rateGoalSecondsPerDay: measured(0.05, 60).required().label('Worth waiting for'),
   trialDays: measured(1, 60).integer().required().label('Trial'),
@@ -73,7 +86,10 @@ export const DEFAULT_SETTINGS: Settings = {
   beatSchool: 'size',
   packUpToMs: 20,
   bushing: { ...DEFAULT_BUSHING_RULES },
-  cuttersMm: [1.6, 1.8, 2, 2.3, 2.7, 3, 3.5, 4, 5],
+  pivotSchool: 'burnish',
+  pivotLeastPercent: 90,
+  bushingMethod: 'hand',
+  markerReachMm: 8,
   rateToleranceSecondsPerDay: 10,
   rateGoalSecondsPerDay: 1,
   trialDays: 7,

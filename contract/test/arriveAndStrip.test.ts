@@ -194,9 +194,10 @@ test('a person’s verdict goes before the rule’s', () => {
     depthShiftMm: null,
     verdictOverride: null,
   }
-  expect(planOfHole(hole, DEFAULT_SETTINGS)?.verdict).toBe('bush')
-  expect(planOfHole({ ...hole, verdictOverride: 'leave' }, DEFAULT_SETTINGS)?.verdict).toBe('leave')
-  expect(planOfHole({ ...hole, pivotMm: null }, DEFAULT_SETTINGS)).toBeNull()
+  const rules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [1.6, 2] }
+  expect(planOfHole(hole, rules)?.verdict).toBe('bush')
+  expect(planOfHole({ ...hole, verdictOverride: 'leave' }, rules)?.verdict).toBe('leave')
+  expect(planOfHole({ ...hole, pivotMm: null }, rules)).toBeNull()
 })
 
 describe('calculations of arrival and strip', () => {

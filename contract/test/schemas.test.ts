@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest'
 import type { Schema } from 'yup'
 import { rateBook } from '@treadle/core'
 import {
+  blankHole,
   check,
   DEFAULT_SETTINGS,
   EMPTY_PENDULUM,
@@ -100,25 +101,10 @@ test('a gate is overridden with a sentence, not a grunt', async () => {
 
 test('a verdict of one’s own needs its reason', async () => {
   const hole = {
-    id: ID,
-    version: 0,
-    train: 'going',
-    arbor: 'Third',
-    arborIndex: 2,
-    plate: 'back',
-    role: 'other',
-    longAxisMm: null,
-    shortAxisMm: null,
-    wearDeg: null,
-    pivotMm: null,
-    plateMm: null,
-    moduleMm: null,
-    depthShiftMm: null,
+    ...blankHole(ID, { train: 'going', arbor: 'Third', arborIndex: 2, plate: 'back', role: 'other' }),
     typed: { longAxis: { value: '52', unit: 'thou' }, shortAxis: null, wear: null, pivot: null, plate: null },
     verdictOverride: 'leave',
     overrideReason: 'Will be replaced.',
-    bushed: false,
-    flagged: false,
   }
   expect(await wrong(HoleChange, hole)).toEqual([])
   expect(await wrong(HoleChange, { ...hole, overrideReason: '' })).toHaveLength(1)

@@ -33,6 +33,7 @@ const facts: fc.Arbitrary<OwedFacts> = fc.record({
   woundTrains: fc.subarray(['going', 'strike', 'chime']),
   parted: fc.boolean(),
   powerOverridden: fc.boolean(),
+  pivotsOpen: fc.nat({ max: 3 }),
   holesOpen: fc.nat(4),
   holesTotal: fc.integer({ min: 4, max: 12 }),
   holesToBush: fc.nat(4),
@@ -110,6 +111,10 @@ describe('whatever state a clock is in', () => {
 
 describe('gates, whatever the facts', () => {
   const gateFacts: fc.Arbitrary<GateFacts> = fc.record({
+    pivots: fc.record({
+      unfinished: fc.array(fc.constant('Third, back'), { maxLength: 2 }),
+      sizedBefore: fc.array(fc.constant('Third, back'), { maxLength: 1 }),
+    }),
     trains: fc.array(fc.record({ train: fc.constantFrom('going', 'strike'), powerOff: fc.boolean() }), {
       maxLength: 2,
     }),

@@ -10,7 +10,7 @@ import {
   type PracticeClock,
   type Side,
 } from '@treadle/core'
-import { jobChangeOf, listeningFrom, type JobPage, type NewListening } from '@treadle/contract'
+import { blankHole, jobChangeOf, listeningFrom, type JobPage, type NewListening } from '@treadle/contract'
 import { demoId, type DemoApi } from './api.ts'
 
 const DAY_MS = 86_400_000
@@ -186,38 +186,30 @@ export interface DemoHole {
   /** long, short, wear as clock angle, pivot, plate */
   measured?: [number, number, number, number, number]
   bushed?: boolean
+  waived?: string
 }
 
 export async function listHole(api: DemoApi, jobId: string, hole: DemoHole): Promise<void> {
   const id = demoId(`hole ${jobId} ${hole.train} ${hole.arbor} ${hole.plate}`)
-  const [a, b, wear, pivot, plate] = hole.measured ?? [null, null, null, null, null]
+  const [a, b, wear, pivot, thick] = hole.measured ?? [null, null, null, null, null]
   const typed = (value: number | null, unit: 'mm' | 'dial' = 'mm') =>
     value === null ? null : { value: String(value), unit }
+  const { train, arbor, arborIndex, plate, role = 'other' } = hole
   await api.send('PUT', `/jobs/${jobId}/holes/${id}`, {
-    id,
-    version: 0,
-    train: hole.train,
-    arbor: hole.arbor,
-    arborIndex: hole.arborIndex,
-    plate: hole.plate,
-    role: hole.role ?? 'other',
+    ...blankHole(id, { train, arbor, arborIndex, plate, role }),
     longAxisMm: a,
     shortAxisMm: b,
     wearDeg: wear,
     pivotMm: pivot,
-    plateMm: plate,
-    moduleMm: null,
-    depthShiftMm: null,
+    plateMm: thick,
     typed: {
       longAxis: typed(a),
       shortAxis: typed(b),
       wear: typed(wear === null ? null : Math.round(wear / 3) / 10, 'dial'),
       pivot: typed(pivot),
-      plate: typed(plate),
+      plate: typed(thick),
     },
-    verdictOverride: null,
-    overrideReason: '',
     bushed: hole.bushed ?? false,
-    flagged: false,
+    waived: hole.waived ?? '',
   })
 }

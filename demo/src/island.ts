@@ -155,7 +155,7 @@ const CLOCKS = {
       releaseDeg: 2.4,
       crutchLengthMm: 45,
       footSpacingMm: 190,
-      escapeTeeth: 33,
+      escapeTeeth: 30,
       windsEveryDays: 14,
     },
   }),

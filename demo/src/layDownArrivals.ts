@@ -63,7 +63,7 @@ export async function layDownArrivals(
       ['look', 1],
       ['service', 2],
       ['bush', 1, 'if-needed'],
-      ['pivots', 1],
+      ['pivots', 4],
     ],
     {},
   )
@@ -86,7 +86,7 @@ export async function layDownArrivals(
       ['look', 1],
       ['service', 2],
       ['bush', 4],
-      ['pivots', 1],
+      ['pivots', 4],
       ['mainspring', 1],
     ],
     {

@@ -6,6 +6,7 @@ import { createServer } from 'node:http'
 import { pino } from 'pino'
 import { DemoApi, demoId } from './api.ts'
 import { layDownArrivals } from './layDownArrivals.ts'
+import { layDownMending } from './layDownMending.ts'
 import { keepRateBook, letDown, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
 import { dialPicture } from './pictures.ts'
@@ -223,6 +224,8 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
 
   await layDownArrivals(api, ago, { school, chapel, drum, ferry, cafe, bracket, regulator })
 
+  await layDownMending(api, ago, drum)
+
   for (const person of PEOPLE) await api.at(ago(0)).send('PUT', `/people/${person.id}`, person)
   await api.send('PUT', '/settings', SETTINGS)
 }
@@ -234,11 +237,17 @@ const going = (arbor: string, arborIndex: number, plate: 'front' | 'back', rest:
   plate,
   ...rest,
 })
-const strike = (arbor: string, arborIndex: number, plate: 'front' | 'back'): DemoHole => ({
+const strike = (
+  arbor: string,
+  arborIndex: number,
+  plate: 'front' | 'back',
+  rest: Partial<DemoHole> = {},
+): DemoHole => ({
   train: 'strike',
   arbor,
   arborIndex,
   plate,
+  ...rest,
 })
 
 const DRUM_HOLES: DemoHole[] = [
@@ -251,8 +260,8 @@ const DRUM_HOLES: DemoHole[] = [
   going('Third arbor', 2, 'back', { measured: [1.32, 1.1, 55, 1, 2.4] }),
   going('Escape arbor', 3, 'back', { role: 'escape' }),
   going('Pallet arbor', 4, 'back', { role: 'pallet' }),
-  strike('Great wheel', 0, 'back'),
-  strike('Pin wheel', 1, 'back'),
+  strike('Great wheel', 0, 'back', { measured: [2.61, 2.5, 20, 2.43, 2.4], bushed: true }),
+  strike('Pin wheel', 1, 'back', { waived: 'New with the arbor in 2011; no shake at all.' }),
   strike('Warning arbor', 3, 'back'),
 ]
 

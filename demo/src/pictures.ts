@@ -1,3 +1,4 @@
+import type { PlateMapChange } from '@treadle/contract'
 import sharp from 'sharp'
 
 /** A drawn stand-in for a photograph: a dial on a bench, in the colours of a lamp-lit room. */
@@ -51,4 +52,21 @@ export async function partPicture(part: string, seed: number): Promise<Uint8Arra
     <rect x="-600" y="-450" width="1200" height="900" fill="url(#l)"/><ellipse cy="230" rx="380" ry="60" fill="#000" opacity=".18"/>
     <g transform="rotate(${((seed * 37) % 60) - 30}) scale(${1.1 + (seed % 3) * 0.15})">${drawn}</g></svg>`
   return new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 82 }).toBuffer())
+}
+
+/** A drawn stand-in for a photograph of a plate, square on, 10 pixels to the millimetre, its middle at 800, 650. */
+export async function platePicture(
+  map: Pick<PlateMapChange, 'arbors' | 'fixtures' | 'edge'>,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const at = (x: number, y: number) => `${800 + 10 * x} ${650 - 10 * y}`
+  const hole = (x: number, y: number, mm: number, fill: string) =>
+    `<circle cx="${800 + 10 * x}" cy="${650 - 10 * y}" r="${5 * mm}" fill="${fill}" stroke="#6b5220" stroke-width="3"/>`
+  const arbors = map.arbors.map((a) => hole(a.xMm ?? 0, a.yMm ?? 0, a.index === 0 ? 2.6 : 1.4, '#241c10')).join('')
+  const pillars = map.fixtures.map((f) => hole(f.xMm, f.yMm, f.diameterMm, '#d9b866')).join('')
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1300" viewBox="0 0 1600 1300">
+    <defs><linearGradient id="b" x1="0" y1="0" x2="1" y2="1"><stop offset="0" stop-color="#d8b65f"/><stop offset="0.5" stop-color="#b98f3e"/><stop offset="1" stop-color="#cda851"/></linearGradient></defs>
+    <rect width="1600" height="1300" fill="#544a3c"/>
+    <path d="M${map.edge.map((p) => at(p.xMm, p.yMm)).join('L')}Z" fill="url(#b)" stroke="#6b5220" stroke-width="6"/>
+    ${pillars}${arbors}</svg>`
+  return new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 86 }).toBuffer())
 }

@@ -33,6 +33,13 @@ const TABLES = [
   'now_marks',
   'workshop_tables',
   'calendar_keys',
+  'plate_maps',
+  'arbor_tests',
+  'pivots',
+  'stock',
+  'bushings',
+  'reservations',
+  'stock_imports',
 ]
 const FORMAT = 'treadle-backup-1'
 const AT_ONCE = 20
@@ -73,7 +80,7 @@ export async function readArchive(client, file) {
   }
   const input = createReadStream(file).pipe(createGunzip())
   let count = 0
-  let begun = false
+  let begun = null
   await client.query('begin')
   try {
     for await (const line of createInterface({ input, crlfDelay: Infinity })) {
@@ -83,7 +90,7 @@ export async function readArchive(client, file) {
         const { rows } = await client.query('select count(*)::int as count from drizzle.__drizzle_migrations')
         if (entry.migrations > rows[0].count)
           throw new Error('This backup is of a newer Treadle. Bring Treadle up to date first.')
-        begun = true
+        begun = entry
         continue
       }
       if (!TABLES.includes(entry.table)) throw new Error(`The backup names a table that is not known: ${entry.table}.`)
@@ -103,6 +110,8 @@ export async function readArchive(client, file) {
     await client.query(
       "select setval(pg_get_serial_sequence('jobs', 'number'), greatest(1, (select coalesce(max(number), 1) from jobs)))",
     )
+    // A backup from before the drawers kept their cutters has them among its settings.
+    if (begun.migrations < 6) await client.query('select carry_cutters()')
     await client.query('commit')
     return count
   } catch (error) {

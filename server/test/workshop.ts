@@ -4,6 +4,7 @@ import { pino } from 'pino'
 import supertest from 'supertest'
 import { afterAll, beforeAll } from 'vitest'
 import {
+  blankHole,
   EMPTY_PENDULUM,
   PLAIN_WORK,
   type HoleChange,
@@ -84,28 +85,8 @@ export function newJob(): NewJob {
 }
 
 export function newHole(part: Partial<HoleChange> = {}): HoleChange {
-  return {
-    id: randomUUID(),
-    version: 0,
-    train: 'going',
-    arbor: 'Third arbor',
-    arborIndex: 2,
-    plate: 'back',
-    role: 'other',
-    longAxisMm: null,
-    shortAxisMm: null,
-    wearDeg: null,
-    pivotMm: null,
-    plateMm: null,
-    moduleMm: null,
-    depthShiftMm: null,
-    typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
-    verdictOverride: null,
-    overrideReason: '',
-    bushed: false,
-    flagged: false,
-    ...part,
-  }
+  const place = { train: 'going', arbor: 'Third arbor', arborIndex: 2, plate: 'back', role: 'other' } as const
+  return { ...blankHole(randomUUID(), place), ...part }
 }
 
 export function newListening(part: Partial<NewListening> = {}): NewListening {

@@ -1,4 +1,4 @@
-import { DEFAULT_PRICES, DEFAULT_SETTINGS, type HoleChange, type JobPage } from '@treadle/contract'
+import { blankHole, DEFAULT_PRICES, DEFAULT_SETTINGS, type HoleChange, type JobPage } from '@treadle/contract'
 import { arcScale, trainSheet } from '@treadle/core'
 import dayjs from 'dayjs'
 import { describe, expect, test } from 'vitest'
@@ -10,31 +10,18 @@ import { qrPath } from '../src/surfaces/papers/qr.ts'
 import { scaleSvg } from '../src/surfaces/papers/scaleSvg.ts'
 import { blankSheet, compared } from '../src/surfaces/trains/sheetWords.ts'
 import { foundElsewhere } from '../src/surfaces/trouble/found.ts'
-import { PAGE } from './page.ts'
+import { PAGE, RULES } from './page.ts'
 
 const NOW = new Date('2026-11-23T10:00:00Z')
 
 const hole = (long: number, short: number): JobPage['holes'][number] => {
   const measured: HoleChange = {
-    id: `${long}`,
-    version: 1,
-    train: 'going',
-    arbor: 'Third arbor',
-    arborIndex: 2,
-    plate: 'back',
-    role: 'other',
+    ...blankHole(`${long}`, { train: 'going', arbor: 'Third arbor', arborIndex: 2, plate: 'back', role: 'other' }),
     longAxisMm: long,
     shortAxisMm: short,
     wearDeg: 50,
     pivotMm: 1,
     plateMm: 2.4,
-    moduleMm: null,
-    depthShiftMm: null,
-    typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
-    verdictOverride: null,
-    overrideReason: '',
-    bushed: false,
-    flagged: false,
   }
   return { ...measured, jobId: '', measuredBy: '' }
 }
@@ -42,7 +29,7 @@ const hole = (long: number, short: number): JobPage['holes'][number] => {
 describe('an estimate from what was found', () => {
   test('every train, and every hole that wants a bush', () => {
     const data = { ...PAGE, holes: [hole(1.32, 1.1), hole(1.4, 1.1), hole(1.04, 1.04)] }
-    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS)
+    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, RULES)
     expect(lines.map((l) => [l.title.slice(0, 10), l.quantity, l.kind])).toEqual([
       ['Take apart', 2, 'fixed'],
       ['Bush a wor', 2, 'fixed'],
@@ -50,19 +37,19 @@ describe('an estimate from what was found', () => {
   })
 
   test('while no hole is measured, bushes are there only if needed', () => {
-    const bush = linesFromJob(DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS).find((l) => /bush/i.test(l.title))
+    const bush = linesFromJob(DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, RULES).find((l) => /bush/i.test(l.title))
     expect(bush).toMatchObject({ quantity: 1, kind: 'if-needed' })
   })
 
   test('sound holes bring no bush', () => {
-    const lines = linesFromJob(DEFAULT_PRICES, { ...PAGE, holes: [hole(1.04, 1.04)] }, DEFAULT_SETTINGS)
+    const lines = linesFromJob(DEFAULT_PRICES, { ...PAGE, holes: [hole(1.04, 1.04)] }, DEFAULT_SETTINGS, RULES)
     expect(lines.some((l) => /bush/i.test(l.title))).toBe(false)
   })
 
   test('the next revision keeps the lines and forgets the answer', () => {
-    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS)
+    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, RULES)
     const answered = { ...first, state: 'accepted' as const, sentAt: NOW.toISOString(), note: 'As agreed.' }
-    const next = newRevision(answered, DEFAULT_PRICES, PAGE, { ...DEFAULT_SETTINGS, taxPercent: '21' })
+    const next = newRevision(answered, DEFAULT_PRICES, PAGE, { ...DEFAULT_SETTINGS, taxPercent: '21' }, RULES)
     expect(next).toMatchObject({
       revision: 2,
       state: 'draft',
@@ -83,7 +70,7 @@ describe('an estimate from what was found', () => {
 
 describe('what the trouble finder hears from elsewhere', () => {
   const found = (part: Partial<JobPage>, lastHere: string | null = null) =>
-    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS, lastHere, NOW)
+    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS, RULES, lastHere, NOW)
 
   test('nothing from an empty job', () => {
     expect(found({})).toMatchObject({

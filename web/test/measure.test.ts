@@ -1,31 +1,19 @@
-import type { Hole } from '@treadle/contract'
+import { blankHole, type Hole } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { draftOf, isWhole, readDraft, type Draft } from '../src/surfaces/holes/measure.ts'
 
 const WHOLE: Draft = { longAxis: '1.32', shortAxis: '1.10', wear: '1:50', pivot: '1.00', plate: '2.4' }
 
 const HOLE: Hole = {
-  id: '',
+  ...blankHole('', { train: 'going', arbor: 'Third', arborIndex: 2, plate: 'back', role: 'other' }),
   jobId: '',
   measuredBy: '',
-  version: 1,
-  train: 'going',
-  arbor: 'Third',
-  arborIndex: 2,
-  plate: 'back',
-  role: 'other',
   longAxisMm: 1.32,
   shortAxisMm: 1.1,
   wearDeg: 55,
   pivotMm: 1,
   plateMm: 2.4,
-  moduleMm: null,
-  depthShiftMm: null,
   typed: { longAxis: { value: '1.320', unit: 'mm' }, shortAxis: null, wear: null, pivot: null, plate: null },
-  verdictOverride: null,
-  overrideReason: '',
-  bushed: false,
-  flagged: false,
 }
 
 describe('reading the fields', () => {

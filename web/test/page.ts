@@ -1,4 +1,4 @@
-import { EMPTY_PENDULUM, PLAIN_WORK, type JobPage } from '@treadle/contract'
+import { DEFAULT_SETTINGS, EMPTY_PENDULUM, PLAIN_WORK, type HoleRules, type JobPage } from '@treadle/contract'
 
 /** A moment so many days into the made-up job. */
 export const at = (day: number) => new Date(Date.UTC(2026, 2, 1 + day)).toISOString()
@@ -23,6 +23,9 @@ const reading = (day: number, errorSeconds: number) => ({
   sigmaSeconds: 0.5,
   way: 'eye' as const,
 })
+
+/** The default rules of holes, with a drawer of cutters. */
+export const RULES: HoleRules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [1.6, 1.8, 2, 2.3, 2.7, 3] }
 
 /** A job’s page with hardly anything on it yet. */
 export const PAGE: JobPage = {
@@ -60,6 +63,12 @@ export const PAGE: JobPage = {
   owner: { id: '', name: '', phone: '', address: '' },
   powerOffs: [],
   holes: [],
+  plateMap: null,
+  arborTests: [],
+  pivots: [],
+  bushings: [],
+  reservations: [],
+  bushedBefore: [],
   listenings: [],
   photos: [],
   gates: [],

@@ -14,6 +14,7 @@ import {
 } from '@treadle/core'
 import { array, number, only, string } from '../fields.ts'
 import { ARRIVE_AND_STRIP } from './arriveAndStrip.ts'
+import { MENDING } from './mending.ts'
 import { calculation, type Calculation } from './calculation.ts'
 
 const figure = (label: string) => number().label(label)
@@ -257,6 +258,7 @@ export const CALCULATIONS: Calculation[] = [
     },
   }),
   ...ARRIVE_AND_STRIP,
+  ...MENDING,
 ]
 
 function secondsOf(field: string, iso: string): number {

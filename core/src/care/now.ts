@@ -1,7 +1,8 @@
 import type { Bay, Gate } from '../gates/gates.ts'
 
 /** Where a thing that is owed is done. */
-export type SurfaceName = 'arrive' | 'estimate' | 'power' | 'strip' | 'clean' | 'holes' | 'listen' | 'rate' | 'card'
+export type SurfaceName =
+  'arrive' | 'estimate' | 'power' | 'strip' | 'clean' | 'pivots' | 'holes' | 'bushings' | 'listen' | 'rate' | 'card'
 
 export interface Owed {
   kind:
@@ -14,6 +15,7 @@ export interface Owed {
     | 'clean'
     | 'bath'
     | 'measure'
+    | 'pivots'
     | 'bush'
     | 'no-cutter'
     | 'beat'
@@ -50,6 +52,7 @@ export interface OwedFacts {
   woundTrains: string[]
   parted: boolean
   powerOverridden: boolean
+  pivotsOpen: number
   holesOpen: number
   holesTotal: number
   holesToBush: number
@@ -152,11 +155,21 @@ function mend(facts: OwedFacts): Owed[] {
         `${facts.holesOpen} are still to be measured.`,
       ),
     )
+  } else if (facts.pivotsOpen > 0) {
+    const n = facts.pivotsOpen
+    out.push(
+      owed(
+        'pivots',
+        'pivots',
+        `Finish ${n} ${n === 1 ? 'pivot' : 'pivots'}`,
+        'A bush is fitted to the finished pivot, so they come first.',
+      ),
+    )
   } else if (facts.holesToBush > 0)
     out.push(
       owed(
         'bush',
-        'holes',
+        'bushings',
         `Bush ${facts.holesToBush} ${facts.holesToBush === 1 ? 'hole' : 'holes'}`,
         'All are measured.',
       ),

@@ -11,11 +11,12 @@ export type Bay = (typeof BAYS)[number]['bay']
 export const BAY_NAMES: Bay[] = BAYS.map((b) => b.bay)
 
 /** What the software insists on, unless a person overrides it in writing. */
-export const GATE_NAMES = ['power', 'holes', 'beat', 'rate', 'trial', 'parts'] as const
+export const GATE_NAMES = ['power', 'pivots', 'holes', 'beat', 'rate', 'trial', 'parts'] as const
 export type GateName = (typeof GATE_NAMES)[number]
 
 export const GATE_TITLES: Record<GateName, string> = {
   power: 'All power was confirmed off before the plates were parted',
+  pivots: 'Pivots were finished before bushes were sized',
   holes: 'Every hole that was measured has its verdict carried out',
   beat: 'It is in beat',
   rate: 'Its rate is known and within what this clock should keep',
@@ -28,6 +29,8 @@ export interface GateFacts {
   trains: { train: string; powerOff: boolean }[]
   parted: boolean
   holes: { verdict: 'bush' | 'leave' | null; bushed: boolean }[]
+  /** pivots looked at and not finished; holes that were cut before theirs was; by name */
+  pivots: { unfinished: string[]; sizedBefore: string[] }
   beat: { splitGrade: 'sound' | 'watch' | 'must'; atS: number } | null
   /** the last change that asks for a new listening, s; null when there was none */
   lastBeatChangeS: number | null
@@ -57,6 +60,7 @@ const DAY_S = 86_400
 export function gatesOf(facts: GateFacts): Gate[] {
   const judged: Record<GateName, { passed: boolean; reason: string }> = {
     power: power(facts),
+    pivots: pivots(facts),
     holes: holes(facts),
     beat: beat(facts),
     rate: rate(facts),
@@ -83,6 +87,17 @@ function power({ trains, parted }: GateFacts) {
   return wound.length === 0
     ? { passed: true, reason: `Confirmed off: ${trains.map((t) => t.train).join(', ')}.` }
     : { passed: false, reason: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.` }
+}
+
+function pivots({ pivots: { unfinished, sizedBefore } }: GateFacts) {
+  if (sizedBefore.length > 0)
+    return { passed: false, reason: `Cut before its pivot was finished: ${sizedBefore.slice(0, 3).join('; ')}.` }
+  return unfinished.length > 0
+    ? {
+        passed: false,
+        reason: `${unfinished.length} ${unfinished.length === 1 ? 'pivot waits' : 'pivots wait'}: ${unfinished.slice(0, 3).join('; ')}.`,
+      }
+    : { passed: true, reason: 'No pivot waits to be finished.' }
 }
 
 function holes({ holes: all }: GateFacts) {

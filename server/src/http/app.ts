@@ -14,12 +14,15 @@ import { holeRoutes } from '../holes/routes.ts'
 import { jobRoutes } from '../jobs/routes.ts'
 import { journalRoutes } from '../journal/routes.ts'
 import { listeningRoutes } from '../listenings/routes.ts'
+import { mendRoutes } from '../mend/routes.ts'
 import { nowRoutes } from '../now/routes.ts'
 import { observationRoutes } from '../observations/routes.ts'
 import { peopleRoutes } from '../people/routes.ts'
 import { photoRoutes } from '../photos/routes.ts'
+import { plateRoutes } from '../plates/routes.ts'
 import { rateRoutes } from '../rate/routes.ts'
 import { settingsRoutes } from '../settings/routes.ts'
+import { stockRoutes } from '../stock/routes.ts'
 import { stripRoutes } from '../strip/routes.ts'
 import { tableRoutes } from '../tables/routes.ts'
 import { trainRoutes } from '../trains/routes.ts'
@@ -81,6 +84,7 @@ function apiRoutes(db: Database, version: string): Router {
     })
     .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
+    .use(plateRoutes(db), mendRoutes(db), stockRoutes(db))
     .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
     .use(photoRoutes(db), journalRoutes(db), peopleRoutes(db), settingsRoutes(db))
     .use((req, res) => {

@@ -2,6 +2,7 @@ import { desc, isNull } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
 import { jobs } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
+import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
 import { standingOf } from './standing.ts'
 
@@ -14,6 +15,7 @@ export async function benchOf(db: Database, now: Date) {
     .orderBy(desc(jobs.receivedAt))
     .limit(200)
   const settings = await readSettings(db)
+  const rules = await readHoleRules(db, settings)
   const gathered = await gatherJobs(
     db,
     open.map((j) => j.id),
@@ -24,7 +26,7 @@ export async function benchOf(db: Database, now: Date) {
       job: rows.job,
       clock: rows.clock,
       owner: rows.owner,
-      owed: standingOf(rows, settings, now).owed,
+      owed: standingOf(rows, settings, rules, now).owed,
     })),
   }
 }

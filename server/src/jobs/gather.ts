@@ -2,6 +2,8 @@ import { asc, getTableColumns, inArray } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import {
+  arborTests,
+  bushings,
   cleanParts,
   clocks,
   estimates,
@@ -11,12 +13,16 @@ import {
   listenings,
   nowMarks,
   owners,
+  pivots,
+  plateMaps,
   powerOffs,
   rateEvents,
   readings,
+  reservations,
   stripMarks,
   stripSteps,
   timers,
+  trainSheets,
 } from '../db/schema.ts'
 import type { JobRows } from './standing.ts'
 
@@ -45,6 +51,9 @@ export async function gatherJobs(queries: Queries, ids: string[]): Promise<Gathe
         theirClocks.map((c) => c.ownerId),
       ),
     )
+  const clockIds = theirClocks.map((c) => c.id)
+  const maps = await queries.select().from(plateMaps).where(inArray(plateMaps.clockId, clockIds))
+  const sheets = await queries.select().from(trainSheets).where(inArray(trainSheets.clockId, clockIds))
   const ofJobs = async <T extends JobTable>(table: T, order: AnyPgColumn): Promise<(jobId: string) => Row<T>[]> => {
     const plain: JobTable = table
     return grouped(
@@ -55,6 +64,10 @@ export async function gatherJobs(queries: Queries, ids: string[]): Promise<Gathe
     powerOffs: await ofJobs(powerOffs, powerOffs.at),
     overrides: await ofJobs(gateOverrides, gateOverrides.at),
     holes: await ofJobs(holes, holes.id),
+    arborTests: await ofJobs(arborTests, arborTests.at),
+    pivots: await ofJobs(pivots, pivots.id),
+    bushings: await ofJobs(bushings, bushings.at),
+    reservations: await ofJobs(reservations, reservations.at),
     listenings: grouped(
       await queries
         .select(listeningColumns)
@@ -76,7 +89,17 @@ export async function gatherJobs(queries: Queries, ids: string[]): Promise<Gathe
     const owner = theirOwners.find((o) => o.id === clock?.ownerId)
     if (!clock || !owner) return []
     const rows = Object.fromEntries(Object.entries(theirs).map(([name, of]) => [name, of(job.id)]))
-    return [{ job, clock, owner, ...rows } as GatheredJob]
+    const plateMap = maps.find((m) => m.clockId === clock.id) ?? null
+    return [
+      {
+        job,
+        clock,
+        owner,
+        plateMap,
+        trainSheets: sheets.filter((t) => t.clockId === clock.id),
+        ...rows,
+      } as GatheredJob,
+    ]
   })
 }
 

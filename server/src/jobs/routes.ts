@@ -3,16 +3,7 @@ import { BAYS, GATE_TITLES, mayClose } from '@treadle/core'
 import { and, asc, eq, getTableColumns } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database, Queries } from '../db/connect.ts'
-import {
-  conditions,
-  confirmedCauses,
-  gateOverrides,
-  jobs,
-  observations,
-  photos,
-  powerOffs,
-  trainSheets,
-} from '../db/schema.ts'
+import { conditions, confirmedCauses, gateOverrides, jobs, observations, photos, powerOffs } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { savedRow, sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, whoOf } from '../http/ask.ts'
@@ -20,7 +11,9 @@ import { nowOf } from '../http/now.ts'
 import { Refused } from '../http/problem.ts'
 import { writeJournal } from '../journal/write.ts'
 import { readSettings } from '../settings/store.ts'
+import { readHoleRules } from '../stock/store.ts'
 import { benchOf } from './bench.ts'
+import { bushedBefore } from './bushedBefore.ts'
 import { openJob } from './find.ts'
 import { gatherJobs } from './gather.ts'
 import { partPlates, powerOff } from './power.ts'
@@ -131,15 +124,16 @@ async function jobPage(db: Database, id: string, now: Date) {
   const rows = gathered[0]
   if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
   const settings = await readSettings(db)
-  const { gates, owed } = standingOf(rows, settings, now)
+  const rules = await readHoleRules(db, settings)
+  const { gates, owed } = standingOf(rows, settings, rules, now)
   const { originalId: _o, screenId: _s, thumbId: _t, ...photoColumns } = getTableColumns(photos)
   const ofJob = (table: JobTable) => db.select().from(table).where(eq(table.jobId, id)).orderBy(asc(table.at))
-  const [pictures, seen, condition, causes, sheets] = await Promise.all([
+  const [pictures, seen, condition, causes, before] = await Promise.all([
     db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),
     ofJob(observations),
     ofJob(conditions),
     ofJob(confirmedCauses),
-    db.select().from(trainSheets).where(eq(trainSheets.clockId, rows.clock.id)),
+    bushedBefore(db, rows.clock.id, id),
   ])
   const { nowMarks: _n, ...shown } = rows
   return {
@@ -149,7 +143,7 @@ async function jobPage(db: Database, id: string, now: Date) {
     observations: seen,
     conditions: condition,
     confirmedCauses: causes,
-    trainSheets: sheets,
+    bushedBefore: before,
     gates,
     owed,
   }
@@ -188,7 +182,8 @@ async function closeJob(db: Database, id: string, who: string, at: Date): Promis
   if (job.closedAt) return
   const [rows] = await gatherJobs(db, [id])
   if (!rows) return
-  const { gates } = standingOf(rows, await readSettings(db), at)
+  const settings = await readSettings(db)
+  const { gates } = standingOf(rows, settings, await readHoleRules(db, settings), at)
   if (!mayClose(gates)) {
     const held = gates.filter((g) => !g.passed && g.overriddenBecause === null)
     throw new Refused(422, 'gate', 'This job may not be closed yet.', { detail: held.map((g) => g.reason).join(' ') })

@@ -30,6 +30,8 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   stamp?: (who: string, at: Date) => Record<string, unknown>
   /** refuses what only the database knows; no body: it is to be taken back */
   before?: (tx: Queries, jobId: string, id: string, body: B | null) => Promise<void>
+  /** what follows from it elsewhere, once it is written */
+  after?: (tx: Queries, jobId: string, body: B) => Promise<void>
   sentence: (body: B, state: 'created' | 'changed') => string
   goneSentence: (row: T['$inferSelect']) => string
 }
@@ -55,7 +57,8 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
         const values = { ...own, jobId: job.id }
         const stamp = kind.stamp?.(who, nowOf(req)) ?? { who, at: nowOf(req) }
         const done = await saveVersioned(tx, table, key, values as never, stamp)
-        if (done.state === 'created' || done.state === 'changed')
+        if (done.state === 'created' || done.state === 'changed') {
+          await kind.after?.(tx, job.id, body)
           await writeJournal(tx, {
             jobId: job.id,
             at: nowOf(req),
@@ -64,6 +67,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
             text: kind.sentence(body, done.state),
             figures: { id, ...figures },
           })
+        }
         return done
       })
       sendSaved(res, saved)

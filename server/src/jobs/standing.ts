@@ -1,4 +1,13 @@
-import { planOfHole, rateBookInput, turnInWords, type Hole, type Settings } from '@treadle/contract'
+import {
+  depthOfHole,
+  judgeHole,
+  movementOf,
+  rateBookInput,
+  turnInWords,
+  type Hole,
+  type HoleRules,
+  type Settings,
+} from '@treadle/contract'
 import {
   gatesOf,
   gradeBeat,
@@ -14,6 +23,8 @@ import {
   type RateBook,
 } from '@treadle/core'
 import type {
+  arborTests,
+  bushings,
   cleanParts,
   clocks,
   estimates,
@@ -21,12 +32,16 @@ import type {
   holes,
   listenings,
   nowMarks,
+  pivots,
+  plateMaps,
   powerOffs,
   rateEvents,
   readings,
+  reservations,
   stripMarks,
   stripSteps,
   timers,
+  trainSheets,
 } from '../db/schema.ts'
 import type { JobRecord } from './find.ts'
 
@@ -37,6 +52,12 @@ export interface JobRows {
   powerOffs: (typeof powerOffs.$inferSelect)[]
   overrides: (typeof gateOverrides.$inferSelect)[]
   holes: (typeof holes.$inferSelect)[]
+  plateMap: typeof plateMaps.$inferSelect | null
+  trainSheets: (typeof trainSheets.$inferSelect)[]
+  arborTests: (typeof arborTests.$inferSelect)[]
+  pivots: (typeof pivots.$inferSelect)[]
+  bushings: (typeof bushings.$inferSelect)[]
+  reservations: (typeof reservations.$inferSelect)[]
   listenings: Omit<typeof listenings.$inferSelect, 'beatTimesS'>[]
   readings: (typeof readings.$inferSelect)[]
   events: (typeof rateEvents.$inferSelect)[]
@@ -52,11 +73,18 @@ const DAY_S = 86_400
 const BEAT_CHANGES = new Set(['beat', 'moved', 'weight', 'arc'])
 
 /** The gates of a job and all that is owed to it at `now`, reckoned by the core from its rows. */
-export function standingOf(rows: JobRows, settings: Settings, now: Date): { gates: Gate[]; owed: Owed[] } {
+export function standingOf(
+  rows: JobRows,
+  settings: Settings,
+  rules: HoleRules,
+  now: Date,
+): { gates: Gate[]; owed: Owed[] } {
   const { job, clock } = rows
   const nowS = now.getTime() / 1000
   const off = new Set(rows.powerOffs.map((p) => p.train))
-  const plans = rows.holes.map((hole) => planOfHole(hole as Hole, settings))
+  const movement = movementOf(rows.plateMap, rows.trainSheets as never)
+  const judged = rows.holes.map((hole) => judgeHole(hole as Hole, rules, depthOfHole(movement, hole as Hole)))
+  const verdicts = judged.map((j) => j.verdict ?? (j.done ? ('leave' as const) : null))
   const book = bookOf(rows, settings)
   const last = latest(rows.listenings)
   const lastChange = latest(rows.events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial'))
@@ -66,7 +94,11 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
   const facts: GateFacts = {
     trains: clock.trains.map(({ train }) => ({ train, powerOff: off.has(train) })),
     parted: job.partedAt !== null,
-    holes: rows.holes.map((hole, i) => ({ verdict: plans[i]?.verdict ?? null, bushed: hole.bushed })),
+    holes: rows.holes.map((hole, i) => ({ verdict: verdicts[i] ?? null, bushed: hole.bushed })),
+    pivots: {
+      unfinished: rows.pivots.filter((p) => p.finishedMm === null).map((p) => `${p.arbor}, ${p.plate}`),
+      sizedBefore: sizedBeforePivot(rows),
+    },
     beat: last
       ? {
           splitGrade: gradeBeat(
@@ -93,8 +125,8 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
   }
   const gates = gatesOf(facts)
   const gate = (name: GateName) => gates.find((g) => g.name === name) as Gate
-  const open = rows.holes.filter((_, i) => !plans[i]).length
-  const toBush = rows.holes.filter((h, i) => plans[i]?.verdict === 'bush' && !h.bushed)
+  const open = judged.filter((j) => !j.done).length
+  const toBush = rows.holes.filter((h, i) => verdicts[i] === 'bush' && !h.bushed)
   const owed = owedTo({
     bay: job.bay,
     listenings: rows.listenings.length,
@@ -107,11 +139,12 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
     woundTrains: facts.trains.filter((t) => !t.powerOff).map((t) => t.train),
     parted: facts.parted,
     powerOverridden: facts.overridden.power !== undefined,
+    pivotsOpen: rows.pivots.filter((p) => p.finishedMm === null).length,
     holesOpen: open,
     holesTotal: rows.holes.length,
     holesToBush: toBush.length,
     holesWithoutCutter: rows.holes.filter(
-      (h, i) => plans[i]?.verdict === 'bush' && plans[i].cutterMm === null && !h.bushed,
+      (h, i) => verdicts[i] === 'bush' && judged[i]?.plan?.cutterMm === null && !h.bushed,
     ).length,
     beat: gate('beat'),
     rateAdvice: book?.advice ?? null,
@@ -127,6 +160,17 @@ export function standingOf(rows: JobRows, settings: Settings, now: Date): { gate
   })
   const marks = rows.nowMarks.map((m) => ({ ...m, state: m.state as 'done' }))
   return { gates, owed: heedMarks(owed, marks, nowS) }
+}
+
+/** Holes that were cut for a bush before their pivot was finished, by name. */
+function sizedBeforePivot({ bushings: work, holes: all, pivots: ends }: JobRows): string[] {
+  return work
+    .filter((b) => b.done.includes('cut'))
+    .flatMap((b) => all.filter((h) => h.id === b.holeId))
+    .filter((h) =>
+      ends.some((p) => p.train === h.train && p.arbor === h.arbor && p.plate === h.plate && p.finishedMm === null),
+    )
+    .map((h) => `${h.arbor}, ${h.plate}`)
 }
 
 /** What of a clock's work asks for marks before its plates are parted. */

@@ -1,16 +1,20 @@
-import type {
-  BenchPage,
-  Clock,
-  Found,
-  JobPage,
-  JobRow,
-  JournalEntry,
-  Owner,
-  Person,
-  Settings,
-  TableAnswer,
-  TableName,
+import {
+  cuttersOf,
+  type BenchPage,
+  type Found,
+  type JobPage,
+  type JobRow,
+  type JournalEntry,
+  type Owner,
+  type Person,
+  type Settings,
+  type TableAnswer,
+  type TableName,
+  type Clock,
+  type HoleRules,
+  type StockRow,
 } from '@treadle/contract'
+import { useMemo } from 'react'
 import { notifications } from '@mantine/notifications'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
@@ -32,6 +36,17 @@ export const useJob = (id: string) =>
   useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
 export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
+export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
+
+/** The rules that holes are judged by, with the drawers' cutters; nothing until both are there. */
+export function useHoleRules(): HoleRules | undefined {
+  const { data: settings } = useSettings()
+  const { data: stock } = useStock()
+  return useMemo(
+    () => settings && stock && { bushing: settings.bushing, cuttersMm: cuttersOf(stock) },
+    [settings, stock],
+  )
+}
 export const usePeople = () =>
   useQuery({ queryKey: ['people'], queryFn: () => request<Person[]>('GET', '/people'), staleTime: 60_000 })
 export const useJournal = (id: string, words: string) =>

@@ -40,7 +40,17 @@ const TABS: BayTab[] = [
       ['clean', 'Clean'],
     ],
   },
-  { bay: 'mend', title: 'Mend', surfaces: [['holes', 'Holes']] },
+  {
+    bay: 'mend',
+    title: 'Mend',
+    surfaces: [
+      ['plates', 'Plates'],
+      ['test', 'Between the plates'],
+      ['pivots', 'Pivots'],
+      ['holes', 'Holes'],
+      ['bushings', 'Bushings'],
+    ],
+  },
   {
     bay: 'set',
     title: 'Set',

@@ -1,92 +1,188 @@
-import type { Settings } from '@treadle/contract'
-import { Button, Group, NumberInput } from '@mantine/core'
+import { STOCK_KINDS, STOCK_TITLES, type StockKind, type StockRow } from '@treadle/contract'
+import { Button, Group } from '@mantine/core'
 import { useState } from 'react'
-import { useChange, useSettings } from '../app/queries.ts'
+import { NavLink, useParams } from 'react-router'
+import { useStock } from '../app/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
+import { Mark } from '../parts/Mark.tsx'
+import { StockForm } from './drawers/StockForm.tsx'
+import { StockList } from './drawers/StockList.tsx'
 import styles from './Drawers.module.css'
 
-/** What the shop has to work with. The cutters, by their measured size: the bushing plan picks among them. */
-export function Drawers() {
-  return <Loaded query={useSettings()}>{(settings) => <Cutters settings={settings} />}</Loaded>
+const PATHS: Record<StockKind, string> = {
+  bush: 'bushes',
+  cutter: 'cutters',
+  reamer: 'reamers',
+  rod: 'rod',
+  'pivot steel': 'pivot-steel',
+  'trundle wire': 'trundle-wire',
 }
 
-function Cutters({ settings }: { settings: Settings }) {
-  const change = useChange('settings')
-  const [size, setSize] = useState<number | string>('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  const sorted = [...settings.cuttersMm].sort((a, b) => a - b)
-  const put = (cuttersMm: number[]) =>
-    change.mutate({ method: 'PUT', path: '/settings', body: { ...settings, cuttersMm } })
-  const add = () => {
-    const value = Number(size)
-    if (size === '' || !(value >= 0.3 && value <= 30)) setWrong('Size must be from 0.3 to 30 mm, as measured.')
-    else if (sorted.includes(value)) setWrong(`There is a cutter of ${value} mm already.`)
-    else {
-      put([...sorted, value].sort((a, b) => a - b))
-      setSize('')
-      setWrong(null)
-    }
-  }
+/** What the shop has to work with, drawer by drawer; what runs low; lists in and out. */
+export function Drawers() {
+  const { kind } = useParams()
+  const shown = kind === 'order' || kind === 'lists' ? kind : (STOCK_KINDS.find((k) => PATHS[k] === kind) ?? 'bush')
   return (
     <>
       <h1>Drawers</h1>
-      <h2 className={styles.title}>Cutters</h2>
-      <p className="quiet">
-        By their measured size, not by what is stamped on them. The bushing plan takes the smallest that cleans up the
-        hole and leaves the wall.
-      </p>
-      <ul className={styles.cutters}>
-        {sorted.map((mm) => (
-          <li key={mm}>
-            <svg viewBox="0 0 70 70" width="70" height="70" aria-hidden="true">
-              <circle
-                cx="35"
-                cy="35"
-                r={Math.min(33, 6 * mm)}
-                fill="none"
-                stroke="var(--brass-line)"
-                strokeWidth="2"
-                strokeDasharray="6 4"
-              />
-            </svg>
-            <b>{mm.toFixed(2)} mm</b>
-            <Button
-              variant="subtle"
-              size="compact-md"
-              aria-label={`Take the ${mm} mm cutter out of the drawer`}
-              onClick={() => put(sorted.filter((c) => c !== mm))}
-            >
-              take out
-            </Button>
-          </li>
+      <nav aria-label="Drawers" className={styles.nav}>
+        {STOCK_KINDS.map((k) => (
+          <NavLink key={k} to={`/drawers/${PATHS[k]}`} className={k === shown ? styles.here : undefined}>
+            {STOCK_TITLES[k]}
+          </NavLink>
         ))}
-        {sorted.length === 0 && (
-          <li className="quiet">No cutter is in the drawer: put one in, and plans can name it.</li>
-        )}
-      </ul>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          add()
-        }}
-      >
-        <Group align="end">
-          <NumberInput
-            label="Put in a cutter, mm"
-            hideControls
-            w="12rem"
-            value={size}
-            error={wrong}
-            onChange={(v) => {
-              setSize(v)
-              setWrong(null)
-            }}
-          />
-          <Button type="submit" variant="default">
-            Put it in
+        <NavLink to="/drawers/order" className={shown === 'order' ? styles.here : undefined}>
+          To order
+        </NavLink>
+        <NavLink to="/drawers/lists" className={shown === 'lists' ? styles.here : undefined}>
+          Lists in and out
+        </NavLink>
+      </nav>
+      <Loaded query={useStock()}>
+        {(stock) =>
+          shown === 'lists' ? (
+            <StockList />
+          ) : shown === 'order' ? (
+            <ToOrder stock={stock} />
+          ) : (
+            <OneDrawer key={shown} kind={shown} stock={stock.filter((s) => s.kind === shown)} />
+          )
+        }
+      </Loaded>
+    </>
+  )
+}
+
+const SAYS: Record<StockKind, string> = {
+  bush: 'Outside × inside × length. A plan takes the one that needs least broaching and promises none twice.',
+  cutter:
+    'By their measured size, not by what is stamped on them. The plan takes the smallest that cleans up the hole.',
+  reamer: 'By their measured size.',
+  rod: 'To turn bushes from.',
+  'pivot steel': 'For new pivots.',
+  'trundle wire': 'For lantern pinions.',
+}
+
+function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
+  const [editing, setEditing] = useState<string | null>(null)
+  const tool = kind === 'cutter' || kind === 'reamer'
+  return (
+    <>
+      <p className="quiet">{SAYS[kind]}</p>
+      {stock.length === 0 && <p>Nothing is in this drawer yet: put something in, or take in a list.</p>}
+      {stock.length > 0 && (
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <td></td>
+              {tool ? (
+                <th scope="col">Measured</th>
+              ) : (
+                <>
+                  <th scope="col">Outside</th>
+                  {kind === 'bush' && <th scope="col">Inside</th>}
+                  <th scope="col">Length</th>
+                </>
+              )}
+              <th scope="col">Material, name</th>
+              <th scope="col">There</th>
+              <th scope="col">Promised</th>
+              <th scope="col">Drawer</th>
+              <td></td>
+            </tr>
+          </thead>
+          <tbody>
+            {stock.map((s) => (
+              <Row key={s.id} row={s} tool={tool} onEdit={() => setEditing(s.id)} />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {editing !== null ? (
+        <StockForm
+          key={editing}
+          kind={kind}
+          row={stock.find((s) => s.id === editing)}
+          onDone={() => setEditing(null)}
+        />
+      ) : (
+        <Button mt="md" onClick={() => setEditing('new')}>
+          Put in {kind === 'bush' ? 'bushes' : kind === 'rod' ? 'rod' : `a ${kind}`}
+        </Button>
+      )}
+    </>
+  )
+}
+
+function Row({ row, tool, onEdit }: { row: StockRow; tool: boolean; onEdit: () => void }) {
+  const low = isLow(row)
+  const size = tool ? row.measuredMm : row.outsideMm
+  return (
+    <tr>
+      <td>
+        <Mark
+          state={low ? 'watch' : row.count > 0 ? 'sound' : 'none'}
+          label={low ? 'low' : row.count > 0 ? 'there' : 'none'}
+        />
+      </td>
+      <td>
+        <b>{size?.toFixed(2) ?? '–'}</b>
+      </td>
+      {row.kind === 'bush' && <td>{row.insideMm?.toFixed(2) ?? '–'}</td>}
+      {!tool && <td>{row.lengthMm?.toFixed(2) ?? '–'}</td>}
+      <td>{[row.material, row.name].filter((w) => w !== '').join(', ')}</td>
+      <td>{row.count}</td>
+      <td>{row.reserved === 0 ? '' : row.reserved}</td>
+      <td>{row.drawer}</td>
+      <td>
+        <Button
+          variant="subtle"
+          size="compact-md"
+          onClick={onEdit}
+          aria-label={`Change the ${row.kind} of ${size?.toFixed(2) ?? 'no'} mm${row.insideMm === null ? '' : ` by ${row.insideMm.toFixed(2)}`}`}
+        >
+          Change
+        </Button>
+      </td>
+    </tr>
+  )
+}
+
+/** Low: what is left once the promised ones are gone is at the mark or under it. */
+function isLow(row: StockRow): boolean {
+  return row.lowAt > 0 && row.count - row.reserved <= row.lowAt
+}
+
+function ToOrder({ stock }: { stock: StockRow[] }) {
+  const low = stock.filter(isLow)
+  return (
+    <>
+      <p className="quiet">What is left, once the promised ones are taken, is at its mark or under it.</p>
+      {low.length === 0 && <p>Nothing runs low.</p>}
+      {STOCK_KINDS.filter((k) => low.some((s) => s.kind === k)).map((k) => (
+        <section key={k}>
+          <h2>{STOCK_TITLES[k]}</h2>
+          <ul>
+            {low
+              .filter((s) => s.kind === k)
+              .map((s) => (
+                <li key={s.id}>
+                  {[s.measuredMm ?? s.outsideMm, s.insideMm, s.lengthMm]
+                    .flatMap((mm) => (mm === null ? [] : [mm.toFixed(2)]))
+                    .join(' × ')}{' '}
+                  mm{s.material === '' ? '' : `, ${s.material}`}: {s.count - s.reserved} left, low at {s.lowAt}
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      {low.length > 0 && (
+        <Group>
+          <Button variant="default" onClick={() => window.print()}>
+            Print the order
           </Button>
         </Group>
-      </form>
+      )}
     </>
   )
 }

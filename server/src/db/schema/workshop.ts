@@ -131,6 +131,10 @@ export const holes = pgTable(
     plateMm: doublePrecision('plate_mm'),
     moduleMm: doublePrecision('module_mm'),
     depthShiftMm: doublePrecision('depth_shift_mm'),
+    shakeMm: doublePrecision('shake_mm'),
+    leanDeg: doublePrecision('lean_deg'),
+    old: text('old').notNull().default('none'),
+    waived: text('waived').notNull().default(''),
     /** the figures as they were typed, with their unit */
     typed: jsonb('typed').notNull(),
     verdictOverride: text('verdict_override'),

@@ -2,7 +2,7 @@ import { Estimate, type EstimateRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useSettings, useTable } from '../../app/queries.ts'
+import { useHoleRules, useSettings, useTable } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -31,15 +31,16 @@ export function EstimateSurface() {
   const rows = useRows<EstimateRow>('estimates', LABELS)
   usePaper('A4', '16mm')
   const { data: settings } = useSettings()
+  const rules = useHoleRules()
   const { data: prices } = useTable('prices')
   const [shown, setShown] = useState<string | null>(null)
   const estimates = data.estimates
   const at = estimates.findIndex((e) => e.id === shown)
   const current = at >= 0 ? estimates[at] : estimates.at(-1)
   const before = estimates[(at >= 0 ? at : estimates.length - 1) - 1]
-  if (!settings || !prices) return null
+  if (!settings || !rules || !prices) return null
   const begin = () =>
-    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings) }, () => setShown(null))
+    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, rules) }, () => setShown(null))
   if (!current)
     return (
       <>

@@ -2,10 +2,10 @@ import type { EstimateRow } from '@treadle/contract'
 import { ActionIcon, Button, Checkbox, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { IconTrash } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
-import { useSettings, useTable } from '../../app/queries.ts'
+import { useHoleRules, useSettings, useTable } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import styles from './Estimate.module.css'
-import { lineOf, linesFromJob, type Line } from './fromJob.ts'
+import { lineOf, linesFromJob, merged, type Line } from './fromJob.ts'
 
 const KINDS = [
   { value: 'fixed', label: 'fixed' },
@@ -17,6 +17,7 @@ const KINDS = [
 export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part: Partial<EstimateRow>) => void }) {
   const data = useJobData()
   const { data: settings } = useSettings()
+  const rules = useHoleRules()
   const { data: prices } = useTable('prices')
   const set = (id: string, part: Partial<Line>) =>
     setDraft({ lines: draft.lines.map((l) => (l.id === id ? { ...l, ...part } : l)) })
@@ -119,8 +120,8 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
         <Button
           variant="default"
           onClick={() => {
-            if (prices && settings)
-              setDraft({ lines: merged(draft.lines, linesFromJob(prices.values, data, settings)) })
+            if (prices && settings && rules)
+              setDraft({ lines: merged(draft.lines, linesFromJob(prices.values, data, settings, rules)) })
           }}
         >
           Bring it up to what was found
@@ -136,13 +137,4 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
       />
     </>
   )
-}
-
-/** What was found changes the quantity and sureness of lines of the same name, and adds those that are new. */
-function merged(lines: Line[], found: Line[]): Line[] {
-  const known = lines.map((line) => {
-    const now = found.find((f) => f.title === line.title)
-    return now ? { ...line, quantity: now.quantity, kind: now.kind, upToPrice: now.upToPrice } : line
-  })
-  return [...known, ...found.filter((f) => !lines.some((l) => l.title === f.title))]
 }

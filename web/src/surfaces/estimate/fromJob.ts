@@ -1,11 +1,16 @@
 import {
-  planOfHole,
+  depthOfHole,
+  judgeHole,
+  movementOf,
+  planOfPivot,
   type Estimate,
+  type HoleRules,
   type JobPage,
   type PriceBook,
   type PriceLine,
   type Settings,
 } from '@treadle/contract'
+import { DEFAULT_PIVOT_RULES } from '@treadle/core'
 import { v7 as uuid } from 'uuid'
 
 export type Line = Estimate['lines'][number]
@@ -26,17 +31,29 @@ export function lineOf(price: PriceLine, quantity: number): Line {
 }
 
 /**
- * What this job’s findings come to by the price book: each train, each hole that is to be bushed. While no hole is
- * measured, bushes are offered “if needed”, one by one.
+ * What this job’s findings come to by the price book: each train, each hole that is to be bushed, each pivot that goes in
+ * the lathe, each that is let in anew. While nothing is measured, bushes are offered “if needed”, one by one.
  */
-export function linesFromJob(prices: PriceBook, data: JobPage, settings: Settings): Line[] {
-  const bushes = data.holes.filter((h) => planOfHole(h, settings)?.verdict === 'bush').length
-  const measured = data.holes.some((h) => planOfHole(h, settings) !== null)
+export function linesFromJob(prices: PriceBook, data: JobPage, settings: Settings, rules: HoleRules): Line[] {
+  const movement = movementOf(data.plateMap, data.trainSheets)
+  const judged = data.holes.map((h) => judgeHole(h, rules, depthOfHole(movement, h)))
+  const measured = judged.some((j) => j.verdict !== null)
+  const pivots = data.pivots.map((p) => ({
+    done: p.work,
+    verdict: planOfPivot(p, { ...DEFAULT_PIVOT_RULES, leastPercent: settings.pivotLeastPercent })?.verdict ?? 'leave',
+  }))
+  const anew = pivots.filter((p) => p.done === 're-pivoted' || (p.done === '' && p.verdict === 're-pivot')).length
+  const counts: Record<Exclude<PriceLine['counts'], 'once'>, number> = {
+    train: data.clock.trains.length,
+    bush: judged.filter((j) => j.verdict === 'bush').length,
+    're-pivot': anew,
+    pivot: pivots.filter((p) => p.done !== 'left' && (p.done !== '' || p.verdict !== 'leave')).length - anew,
+  }
   return prices.lines.flatMap((price): Line[] => {
-    if (price.counts === 'train') return [lineOf(price, data.clock.trains.length)]
-    if (price.counts !== 'bush') return []
-    if (!measured) return [{ ...lineOf(price, 1), kind: 'if-needed' }]
-    return bushes === 0 ? [] : [lineOf(price, bushes)]
+    if (price.counts === 'once') return []
+    if (price.counts === 'bush' && !measured) return [{ ...lineOf(price, 1), kind: 'if-needed' }]
+    const quantity = counts[price.counts]
+    return quantity === 0 ? [] : [lineOf(price, quantity)]
   })
 }
 
@@ -46,13 +63,14 @@ export function newRevision(
   prices: PriceBook,
   data: JobPage,
   settings: Settings,
+  rules: HoleRules,
 ): Estimate {
   return {
     id: uuid(),
     version: 0,
     revision: (before?.revision ?? 0) + 1,
     state: 'draft',
-    lines: before?.lines ?? linesFromJob(prices, data, settings),
+    lines: before?.lines ?? linesFromJob(prices, data, settings, rules),
     choices: before?.choices ?? prices.choices,
     chosen: before?.chosen ?? '',
     currency: settings.currency,
@@ -62,6 +80,15 @@ export function newRevision(
     sentAt: null,
     answer: null,
   }
+}
+
+/** What was found changes the quantity and sureness of lines of the same name, and adds those that are new. */
+export function merged(lines: Line[], found: Line[]): Line[] {
+  const known = lines.map((line) => {
+    const now = found.find((f) => f.title === line.title)
+    return now ? { ...line, quantity: now.quantity, kind: now.kind, upToPrice: now.upToPrice } : line
+  })
+  return [...known, ...found.filter((f) => !lines.some((l) => l.title === f.title))]
 }
 
 /** "225.00", or "225.00 to 297.50" */

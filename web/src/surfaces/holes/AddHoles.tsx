@@ -1,4 +1,4 @@
-import { TRAIN_NAMES, type HoleChange } from '@treadle/contract'
+import { blankHole, TRAIN_NAMES, type HoleChange } from '@treadle/contract'
 import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
@@ -35,26 +35,6 @@ const USUAL: Record<string, [arbor: string, role: Role][]> = {
   ],
 }
 
-function blankHole(hole: NewHole): HoleChange {
-  return {
-    ...hole,
-    id: uuid(),
-    version: 0,
-    longAxisMm: null,
-    shortAxisMm: null,
-    wearDeg: null,
-    pivotMm: null,
-    plateMm: null,
-    moduleMm: null,
-    depthShiftMm: null,
-    typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
-    verdictOverride: null,
-    overrideReason: '',
-    bushed: false,
-    flagged: false,
-  }
-}
-
 /** Puts holes on the list: the usual ones of a train in both plates, or one by name. */
 export function AddHoles({ empty = false }: { empty?: boolean }) {
   const { job, clock, holes } = useJobData()
@@ -70,7 +50,7 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
   const put = async (list: NewHole[]) => {
     try {
       for (const one of list) {
-        const body = blankHole(one)
+        const body = blankHole(uuid(), one)
         await change.mutateAsync({ method: 'PUT', path: `/jobs/${job.id}/holes/${body.id}`, body })
       }
       setOpen(false)

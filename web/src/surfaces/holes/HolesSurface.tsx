@@ -1,11 +1,19 @@
-import { planOfHole, type Hole, type HoleChange } from '@treadle/contract'
-import { byWorkingOrder, type LengthUnit } from '@treadle/core'
+import { depthOfHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
+import {
+  byWorkingOrder,
+  formatClockDirection,
+  fromMm,
+  wearQuestioned,
+  WEAR_QUESTIONS,
+  type LengthUnit,
+} from '@treadle/core'
 import { Button, Group, NumberInput, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
+import { useMovement } from '../../parts/useMovement.ts'
 import { useConflict } from '../../parts/useConflict.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AddHoles } from './AddHoles.tsx'
@@ -24,6 +32,9 @@ const LABELS = {
   depthShiftMm: 'Shift, mm',
   verdictOverride: 'Verdict',
   overrideReason: 'Reason',
+  shakeMm: 'Side shake, mm',
+  leanDeg: 'Lean, °',
+  waived: 'Why it need not be judged',
   bushed: 'Bushed',
   flagged: 'Flagged',
 }
@@ -68,14 +79,12 @@ export function HolesSurface() {
 }
 
 function StripMark({ hole }: { hole: Hole }) {
-  const { data: settings } = useSettings()
-  const plan = settings ? planOfHole(hole, settings) : null
-  const verdict = hole.verdictOverride ?? plan?.verdict
+  const judged = useMovement()?.judged(hole)
   if (hole.bushed) return <Mark state="sound" label="bushed" />
-  if (!plan) return <Mark state="none" label="not measured" />
-  return verdict === 'bush' ? (
+  if (!judged || judged.verdict === null) return <Mark state="none" label="not measured" />
+  return judged.verdict === 'bush' ? (
     <Mark state="must" label="to be bushed" />
-  ) : plan.nearLimit ? (
+  ) : judged.nearLimit ? (
     <Mark state="watch" label="near the limit" />
   ) : (
     <Mark state="sound" label="to be left" />
@@ -103,7 +112,7 @@ function useDraft(hole: Hole, unit: LengthUnit): [Draft, (draft: Draft) => void,
 }
 
 function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: Hole) => void }) {
-  const { job } = useJobData()
+  const { job, pivots } = useJobData()
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const change = useChange<Hole>()
@@ -117,7 +126,11 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const whole = isWhole(read)
   const kept = draftOf(hole, unit)
   const changed = MEASURES.some((m) => draft[m] !== kept[m])
-  const plan = whole && settings ? planOfHole({ ...hole, ...read.figures, verdictOverride: null }, settings) : null
+  const movement = useMovement()
+  const now = { ...hole, ...read.figures, verdictOverride: null }
+  const plan = whole && movement ? planOfHole(now, movement.rules, depthOfHole(movement.trains, now)) : null
+  const expected = movement?.expected(hole) ?? null
+  const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
   const next = nextHole(ordered, hole)
 
   useEffect(() => {
@@ -262,6 +275,31 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             )}
           </label>
         ))}
+        {pivot?.finishedMm != null && read.figures.pivotMm !== pivot.finishedMm && (
+          <p>
+            <Mark state="watch" label="mind" /> Its finished pivot is {pivot.finishedMm.toFixed(2)} mm.{' '}
+            <Button
+              variant="default"
+              size="compact-md"
+              onClick={() =>
+                setDraft({ ...draft, pivot: fromMm(pivot.finishedMm ?? 0, unit).toFixed(unit === 'mm' ? 2 : 1) })
+              }
+            >
+              Take that
+            </Button>
+          </p>
+        )}
+        {pivot && pivot.finishedMm === null && (
+          <p>
+            <Mark state="watch" label="mind" /> Its pivot is not finished; the bush follows the finished pivot.
+          </p>
+        )}
+        {expected !== null && read.figures.wearDeg !== null && (
+          <p className="quiet">
+            The train should wear it toward {formatClockDirection(expected)}.
+            {wearQuestioned(read.figures.wearDeg, expected) && ` It is worn another way. ${WEAR_QUESTIONS.join(' ')}`}
+          </p>
+        )}
         <Group justify="space-between" mt="sm">
           <span className="quiet">Type, then Enter; a caliper’s own key does the same.</span>
           <SegmentedControl

@@ -4,7 +4,7 @@ import { Button, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { useCauseCounts, useClock, useSettings, useTable } from '../../app/queries.ts'
+import { useCauseCounts, useClock, useHoleRules, useSettings, useTable } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
@@ -23,17 +23,19 @@ export function TroubleSurface() {
   const seen = useObservations()
   const causesRows = useRows<ConfirmedCauseRow>('causes', { cause: 'Cause', note: 'Note' }, 'causes')
   const { data: settings } = useSettings()
+  const rules = useHoleRules()
   const { data: table } = useTable('trouble')
   const { data: counts } = useCauseCounts()
   const { data: clock } = useClock(data.clock.id)
   const [all, setAll] = useState(false)
   const [opened, setOpened] = useState<string | null>(null)
   const flowed =
-    settings && clock
+    settings && rules && clock
       ? observedElsewhere(
           foundElsewhere(
             data,
             settings,
+            rules,
             clock.visits.find((v) => v.id !== data.job.id && v.closedAt)?.closedAt ?? null,
             new Date(),
           ),

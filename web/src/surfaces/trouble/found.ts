@@ -1,12 +1,18 @@
-import { planOfHole, type JobPage, type Settings } from '@treadle/contract'
+import { planOfHole, type HoleRules, type JobPage, type Settings } from '@treadle/contract'
 import { arborsOfPeriod, driveMargin, gradeBeat, trainSheet, type FoundElsewhere } from '@treadle/core'
 
 /** What the other surfaces of a job have found, for the trouble finder. `lastHere` is when it was last handed over. */
-export function foundElsewhere(data: JobPage, settings: Settings, lastHere: string | null, now: Date): FoundElsewhere {
+export function foundElsewhere(
+  data: JobPage,
+  settings: Settings,
+  rules: HoleRules,
+  lastHere: string | null,
+  now: Date,
+): FoundElsewhere {
   const { job, listenings, observations, holes, trainSheets } = data
   const heard = listenings.at(-1)
   const drive = observations.find((o) => o.key === 'drive')
-  const plans = holes.map((h) => planOfHole(h, settings)).filter((p) => p !== null)
+  const plans = holes.map((h) => planOfHole(h, rules)).filter((p) => p !== null)
   return {
     movedLately: job.movedLately,
     yearsSinceOil: yearsSince(lastHere, job.lastServiced, now),

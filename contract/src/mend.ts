@@ -1,0 +1,174 @@
+import {
+  BUSHING_METHODS,
+  OLD_BUSHES,
+  pivotPlan,
+  type Centre,
+  type MeshDepth,
+  type PivotPlan,
+  type PivotRules,
+} from '@treadle/core'
+import {
+  array,
+  boolean,
+  id,
+  idOrNone,
+  line,
+  measured,
+  only,
+  requiredLine,
+  string,
+  text,
+  version,
+  type InferType,
+} from './fields.ts'
+import { PLATES } from './plateMap.ts'
+
+const ofArbor = {
+  train: requiredLine(20).label('Train'),
+  arbor: requiredLine(60).label('Arbor'),
+  arborIndex: measured(0, 12).integer().required().label('Place in the train'),
+}
+
+export const BINDS = ['dial up', 'dial down', 'upright'] as const
+
+/** One arbor between the empty plates, clean and dry: what it does there. */
+export const ArborTestChange = only({
+  id: id(),
+  version: version(),
+  ...ofArbor,
+  endshakeMm: measured(0, 20).nullable().defined().label('Endshake'),
+  /** the positions in which it binds; none: it is free in all */
+  binds: array(string().oneOf(BINDS).required()).max(3).required().label('Binds'),
+  feel: string().oneOf(['', 'smooth', 'gritty', 'rough']).defined().label('Feel'),
+  tried: boolean().required(),
+  note: line(300).defined().label('Note'),
+})
+export type ArborTestChange = InferType<typeof ArborTestChange>
+export type ArborTestRow = ArborTestChange & { jobId: string; at: string; who: string }
+
+export const PIVOT_WORK = ['', 'left', 'polished', 'burnished', 'papered', 'straightened', 're-pivoted'] as const
+export const PIVOT_WORK_TITLES: Record<(typeof PIVOT_WORK)[number], string> = {
+  '': 'not done yet',
+  left: 'left as it is',
+  polished: 'polished by hand',
+  burnished: 'filed and burnished',
+  papered: 'papers and paste',
+  straightened: 'straightened',
+  're-pivoted': 're-pivoted',
+}
+
+/** One end of an arbor: what was found, what was done, how thick it is now. */
+export const PivotChange = only({
+  id: id(),
+  version: version(),
+  ...ofArbor,
+  plate: string().oneOf(PLATES).required().label('Plate'),
+  nail: string().oneOf(['', 'smooth', 'catches']).defined().label('Fingernail'),
+  firstMm: measured(0.05, 50).nullable().defined().label('Gauge, at the shoulder'),
+  secondMm: measured(0.05, 50).nullable().defined().label('Gauge, at the end'),
+  outOfRoundMm: measured(0, 5).nullable().defined().label('Out of round'),
+  runoutMm: measured(0, 10).nullable().defined().label('Runs out'),
+  grooveDepthMm: measured(0, 5).nullable().defined().label('Groove, deep'),
+  originalMm: measured(0.05, 50).nullable().defined().label('As it was made'),
+  /** the arbor beside it, for a new pivot */
+  arborMm: measured(0.1, 100).nullable().defined().label('Arbor, across'),
+  shoulder: string().oneOf(['', 'clean', 'worn']).defined().label('Shoulder'),
+  rust: boolean().required(),
+  /** that straightening may break it was said to the owner before */
+  ownerTold: boolean().required(),
+  work: string().oneOf(PIVOT_WORK).defined().label('Done'),
+  finishedMm: measured(0.05, 50).nullable().defined().label('Finished'),
+  note: line(300).defined().label('Note'),
+})
+  .test(
+    'finished',
+    'Finished: enter what the gauge says once it is done',
+    (p) => p.work === '' || p.finishedMm !== null,
+  )
+  .test(
+    'told',
+    'Straightening: tell the owner first that it may break',
+    (p) => p.work !== 'straightened' || p.ownerTold === true,
+  )
+export type PivotChange = InferType<typeof PivotChange>
+export type PivotRow = PivotChange & { jobId: string; at: string; who: string }
+
+/**
+ * What to do with a pivot as it was found; null until its gauge is read.
+ *
+ * The larger of the two gauge figures counts. A groove that was not measured is half their difference; where the
+ * fingernail catches and nothing more is known, 0.02 mm. The sister at the other end bounds it too: no pivot is left
+ * under 0.9 of hers.
+ */
+export function planOfPivot(pivot: PivotChange, rules: PivotRules, sisterMm: number | null = null): PivotPlan | null {
+  const { firstMm, secondMm } = pivot
+  const gauge = [firstMm, secondMm].filter((mm) => mm !== null)
+  if (gauge.length === 0) return null
+  const diameterMm = Math.max(...gauge)
+  const between = gauge.length === 2 ? Math.abs((firstMm ?? 0) - (secondMm ?? 0)) / 2 : 0
+  const felt = pivot.nail === 'catches' ? Math.max(between, 0.02) : between
+  const plan = pivotPlan(
+    {
+      diameterMm,
+      originalMm: Math.max(pivot.originalMm ?? diameterMm, diameterMm),
+      grooveDepthMm: Math.max(pivot.grooveDepthMm ?? felt, (pivot.outOfRoundMm ?? 0) / 2),
+      runoutMm: pivot.runoutMm ?? undefined,
+      rust: pivot.rust,
+    },
+    rules,
+  )
+  const thin = sisterMm !== null && plan.finishedMm < (rules.leastPercent / 100) * sisterMm
+  const reasons = [
+    ...(thin && plan.verdict !== 're-pivot'
+      ? [
+          `It would be ${plan.finishedMm.toFixed(2)} mm, under ${rules.leastPercent / 100} of its sister’s ${sisterMm.toFixed(2)}.`,
+        ]
+      : []),
+    ...plan.reasons,
+    ...(pivot.shoulder === 'worn' ? ['Its shoulder is worn: turn it clean, and mind the endshake.'] : []),
+  ]
+  return { ...plan, verdict: thin ? 're-pivot' : plan.verdict, reasons }
+}
+
+export const BUSH_SOURCES = ['stock', 'turned'] as const
+
+/** The work on one hole of the plan: how, with what, and which steps are done. */
+export const BushingChange = only({
+  id: id(),
+  version: version(),
+  holeId: id(),
+  method: string().oneOf(BUSHING_METHODS).required().label('How'),
+  old: string().oneOf(OLD_BUSHES).required().label('Met in the hole'),
+  spoilt: boolean().required(),
+  source: string().oneOf(BUSH_SOURCES).required().label('Bush'),
+  stockId: idOrNone(),
+  cutterMm: measured(0.3, 60).nullable().defined().label('Cutter'),
+  outsideMm: measured(0.3, 60).nullable().defined().label('Bush, outside'),
+  insideMm: measured(0.05, 50).nullable().defined().label('Bush, inside'),
+  lengthMm: measured(0.2, 100).nullable().defined().label('Bush, length'),
+  /** the pivot it was sized by, and the hole as it was broached */
+  pivotMm: measured(0.05, 50).nullable().defined().label('Pivot'),
+  finishedMm: measured(0.05, 50).nullable().defined().label('Finished hole'),
+  done: array(requiredLine(30)).max(30).required().label('Steps done'),
+  note: text(500).defined().label('Note'),
+})
+export type BushingChange = InferType<typeof BushingChange>
+export type BushingRow = BushingChange & { jobId: string; at: string; who: string }
+
+/** A hole that was bushed on an earlier visit of this clock. */
+export interface BushedBefore {
+  train: string
+  arbor: string
+  plate: 'front' | 'back'
+  jobNumber: number
+  at: string
+  /** as it was found, and as it was left; mm */
+  longAxisMm: number | null
+  shortAxisMm: number | null
+  wearDeg: number | null
+  outsideMm: number | null
+  finishedMm: number | null
+}
+
+/** The depth of a train’s meshes run in their wear, as planned, and bushed in the middle of the slots instead. */
+export type DepthTable = Record<Centre, MeshDepth[]>

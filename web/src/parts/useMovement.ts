@@ -1,0 +1,53 @@
+import {
+  depthOfHole,
+  depthsOf,
+  expectedWear,
+  judgeHole,
+  movementOf,
+  type DepthTable,
+  type Hole,
+  type HoleJudged,
+  type HoleRules,
+  type MovementTrain,
+} from '@treadle/contract'
+import { useMemo } from 'react'
+import { useHoleRules } from '../app/queries.ts'
+import { useJobData } from '../job/JobPage.tsx'
+
+export interface Movement {
+  trains: MovementTrain[]
+  rules: HoleRules
+  judged: (hole: Hole) => HoleJudged
+  /** which way it should have worn, degrees clockwise from 12 */
+  expected: (hole: Pick<Hole, 'train' | 'arbor' | 'plate'>) => number | null
+  depths: (train: MovementTrain) => DepthTable
+}
+
+/** The movement of this job: its trains on the plates, and what the rules say of each hole. Nothing until they are here. */
+export function useMovement(): Movement | undefined {
+  const { plateMap, trainSheets, holes, pivots } = useJobData()
+  const rules = useHoleRules()
+  return useMemo(() => {
+    if (!rules) return undefined
+    const trains = movementOf(plateMap, trainSheets)
+    const judged = (hole: Hole) => {
+      // Sizes follow the finished pivot, where one is on record.
+      const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
+      const pivotMm = pivot?.finishedMm ?? hole.pivotMm
+      return judgeHole({ ...hole, pivotMm }, rules, depthOfHole(trains, hole))
+    }
+    return {
+      trains,
+      rules,
+      judged,
+      expected: (hole) => expectedWear(trains, hole),
+      depths: (train) =>
+        depthsOf(train, holes, (h) =>
+          holes.some(
+            (one) =>
+              one.train === h.train && one.arbor === h.arbor && one.plate === h.plate && judged(one).verdict === 'bush',
+          ),
+        ),
+    }
+  }, [plateMap, trainSheets, holes, pivots, rules])
+}

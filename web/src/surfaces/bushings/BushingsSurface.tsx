@@ -1,0 +1,346 @@
+import type { BushingChange, BushingRow, ReservationRow, StockRow } from '@treadle/contract'
+import { stockTitle } from '@treadle/contract'
+import { mayCut } from '@treadle/core'
+import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
+import { useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { v5 } from 'uuid'
+import { useSettings, useStock } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
+import parts from '../../parts/parts.module.css'
+import { useMovement } from '../../parts/useMovement.ts'
+import { useRows } from '../../parts/useRows.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import plates from '../plates/Plates.module.css'
+import styles from './Bushings.module.css'
+import { planOf, type PlannedHole } from './plan.ts'
+import { PriceThePlan } from './PriceThePlan.tsx'
+import { TurnedSheet } from './TurnedSheet.tsx'
+
+const NAMESPACE = '1f7f4b0c-9a51-4f0d-8f0e-6d6a1b6c3c11'
+const LABELS = { method: 'How', old: 'Met in the hole', done: 'Steps done', finishedMm: 'Finished hole', note: 'Note' }
+
+/** All bushes of the movement as one plan, hole by hole and step by step, by pedal; tomorrow it stands where it stood. */
+export function BushingsSurface() {
+  const data = useJobData()
+  const movement = useMovement()
+  const { data: settings } = useSettings()
+  const { data: stock } = useStock()
+  if (!movement || !settings || !stock) return null
+  const plan = planOf(data, movement.trains, movement.judged, settings, stock)
+  return <Planned plan={plan} stock={stock} />
+}
+
+function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: StockRow[] }) {
+  const { job, reservations } = useJobData()
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
+  const promises = useRows<ReservationRow>('reservations', {}, 'stock')
+  const [drawings, setDrawings] = useState(false)
+  const open = plan.holes.findIndex((h) => !h.hole.bushed)
+  const wanted = plan.holes.findIndex((h) => h.hole.id === search.get('hole'))
+  const at = wanted >= 0 ? wanted : Math.max(0, open)
+  const one = plan.holes[at]
+  const go = (to: PlannedHole) => setSearch({ hole: to.hole.id }, { replace: true })
+  const blank = ({ hole, work }: PlannedHole): BushingChange => ({
+    id: v5(hole.id, NAMESPACE),
+    version: 0,
+    holeId: hole.id,
+    method: work.method,
+    old: work.old,
+    spoilt: false,
+    source: 'turned',
+    stockId: null,
+    cutterMm: null,
+    outsideMm: null,
+    insideMm: null,
+    lengthMm: null,
+    pivotMm: null,
+    finishedMm: null,
+    done: [],
+    note: '',
+  })
+  /** What the plan gives the hole is written with its first step, so that it stays as it was begun. */
+  const settled = ({ work, stockId, pivotMm }: PlannedHole): Partial<BushingChange> => ({
+    source: stockId === null ? 'turned' : 'stock',
+    stockId,
+    cutterMm: work.cutterMm,
+    outsideMm: work.bush?.outsideMm ?? null,
+    insideMm: work.bush?.insideMm ?? null,
+    lengthMm: work.bush?.lengthMm ?? null,
+    pivotMm,
+  })
+  const set = (planned: PlannedHole, part: Partial<BushingChange>) =>
+    rows.put({ ...blank(planned), ...planned.row, ...part })
+  const steps = one?.steps ?? []
+  const done = (one?.row?.done ?? []).filter((key) => steps.some((s) => s.key === key))
+  const step = steps.find((s) => !done.includes(s.key))
+  const mark = (planned: PlannedHole, keys: string[]) => {
+    set(planned, { ...settled(planned), done: keys })
+    const promise = reservations.find((r) => r.holeId === planned.hole.id && r.stockId === planned.stockId)
+    const inHand = keys.includes('bush')
+    if (promise && promise.taken !== inHand) promises.put({ ...promise, taken: inHand })
+  }
+  const nextHole = plan.holes.find((h, i) => i !== at && !h.hole.bushed)
+  const held = step !== undefined && !['mark', 'reference', 'mask'].includes(step.key) && one?.pivotOpen === true
+  usePedalAction(
+    !one
+      ? null
+      : step && !held
+        ? {
+            label: `Press when done: ${step.title.toLowerCase()}`,
+            hint: `${one.hole.arbor}, ${one.hole.plate} plate; ${done.length + 1} of ${steps.length}`,
+            press: () => {
+              mark(one, [...done, step.key])
+              return () => mark(one, done)
+            },
+          }
+        : held
+          ? {
+              label: 'Press to finish its pivot first',
+              hint: 'the bush is fitted to the finished pivot',
+              press: () =>
+                void navigate(
+                  `../pivots?at=${encodeURIComponent(`${one.hole.train} ${one.hole.arbor} ${one.hole.plate}`)}`,
+                ),
+            }
+          : nextHole
+            ? {
+                label: `Press for the next hole: ${nextHole.hole.arbor}, ${nextHole.hole.plate}`,
+                press: () => {
+                  go(nextHole)
+                  return () => go(one)
+                },
+              }
+            : { label: 'Press to go on and assemble', press: () => void navigate(`/jobs/${job.id}/assemble`) },
+  )
+  if (!one)
+    return (
+      <>
+        <h2>No hole is to be bushed</h2>
+        <p className={parts.say}>
+          Judge the holes between the plates first. Every one that the rule says to bush comes here by itself.
+        </p>
+        <Button component={Link} to="../test">
+          Test between the plates
+        </Button>
+        <NearLimit plan={plan} />
+      </>
+    )
+  const unpromised = plan.holes.filter(
+    (h) => h.stockId !== null && !h.hole.bushed && !reservations.some((r) => r.holeId === h.hole.id),
+  )
+  const toTurn = plan.holes.filter((h) => h.stockId === null && h.turned !== null && !h.hole.bushed)
+  const bush = stock.find((s) => s.id === one.stockId)
+  if (drawings) return <TurnedSheet holes={toTurn} onLeave={() => setDrawings(false)} />
+  return (
+    <div className={parts.columns}>
+      {rows.dialog}
+      {promises.dialog}
+      <section>
+        <h2>
+          {one.hole.arbor}, {one.hole.plate} plate
+        </h2>
+        <p>
+          {one.work.cutterMm === null ? (
+            <>
+              <Mark state="must" label="no cutter" /> No cutter in the drawer cleans it up: at least{' '}
+              {one.judged.plan?.leastCutterMm.toFixed(2) ?? '?'} mm. <Link to="/drawers">Drawers</Link>
+            </>
+          ) : (
+            <>
+              Cutter <b>{one.work.cutterMm.toFixed(2)}</b>;{' '}
+              {bush ? `${stockTitle(bush)}, drawer ${bush.drawer || 'not said'}` : 'bush turned to the drawing'};
+              finished hole <b>{one.work.finishedMm.toFixed(2)} mm</b> for a pivot of {one.pivotMm?.toFixed(2) ?? '?'}.
+            </>
+          )}
+        </p>
+        {one.pivotOpen && (
+          <p>
+            <Mark state="must" label="wait" /> Its pivot is not finished: sizes are as predicted, and the plate is not
+            cut before. <Link to="../pivots">Pivots</Link>
+          </p>
+        )}
+        {one.conflicts.map((c) => (
+          <p key={c.between.join()}>
+            <Mark state="must" label="too near" /> Only {c.leftMm.toFixed(2)} mm of plate would be left to{' '}
+            {c.between.find((b) => b !== `${one.hole.train} ${one.hole.arbor}`)}; 0.8 is the least. Take a smaller
+            cutter, or turn a thinner bush.
+          </p>
+        ))}
+        <Group mb="sm" align="end">
+          <NativeSelect
+            label="How"
+            value={one.work.method}
+            onChange={(e) => set(one, { method: e.currentTarget.value as BushingChange['method'] })}
+            data={[
+              { value: 'hand', label: 'by hand' },
+              { value: 'jig', label: 'in a jig' },
+            ]}
+          />
+          <NativeSelect
+            label="Met in the hole"
+            value={one.work.old}
+            onChange={(e) => set(one, { old: e.currentTarget.value as BushingChange['old'] })}
+            data={[
+              { value: 'none', label: 'nothing' },
+              { value: 'pressed', label: 'a pressed bush' },
+              { value: 'screwed', label: 'a screwed bush' },
+              { value: 'punched', label: 'punch marks' },
+            ]}
+          />
+          <Checkbox
+            size="md"
+            label="It was spoilt: plug it"
+            checked={one.work.spoilt}
+            onChange={(e) => set(one, { spoilt: e.currentTarget.checked })}
+          />
+        </Group>
+        <ol className={styles.steps}>
+          {steps.map((s) => {
+            const isDone = done.includes(s.key)
+            const may = mayCut(done) || ['mark', 'reference', 'mask'].includes(s.key)
+            return (
+              <li
+                key={s.key}
+                aria-current={s === step ? 'step' : undefined}
+                className={s === step ? styles.now : undefined}
+              >
+                <Checkbox
+                  size="md"
+                  label={s.title}
+                  checked={isDone}
+                  disabled={!isDone && (!may || (one.pivotOpen && !['mark', 'reference', 'mask'].includes(s.key)))}
+                  onChange={(e) =>
+                    mark(one, e.currentTarget.checked ? [...done, s.key] : done.filter((key) => key !== s.key))
+                  }
+                />
+                <p>{s.does}</p>
+                {s === step && s.caution !== undefined && <Caution>{s.caution} Follow your local rules.</Caution>}
+                {s === step && s.key === 'cut' && (
+                  <p>
+                    <Link to={`../holes?hole=${one.hole.id}`}>The picture to file it back by</Link>
+                  </p>
+                )}
+              </li>
+            )
+          })}
+        </ol>
+        {done.includes('broach') && (
+          <NumberField
+            label="The hole as it was broached"
+            unit="mm"
+            value={one.row?.finishedMm ?? null}
+            min={0.05}
+            max={50}
+            onKeep={(finishedMm) => set(one, { finishedMm })}
+          />
+        )}
+      </section>
+      <section>
+        <h2>The plan</h2>
+        <p className={parts.say}>
+          {plan.holes.length} {plan.holes.length === 1 ? 'hole' : 'holes'}; cutters{' '}
+          {plan.cutters.map(([mm, n]) => `${mm.toFixed(2)} (${n})`).join(', ') || 'none'}
+          {plan.withoutCutter.length > 0 && `; ${plan.withoutCutter.length} without a cutter`};{' '}
+          {plan.holes.filter((h) => h.stockId !== null).length} bushes from the drawers, {toTurn.length} to turn.
+        </p>
+        <Group>
+          {unpromised.length > 0 && (
+            <Button
+              variant="default"
+              onClick={() => {
+                for (const h of unpromised)
+                  promises.put({
+                    id: v5(`promise ${h.hole.id}`, NAMESPACE),
+                    version: 0,
+                    stockId: h.stockId ?? '',
+                    holeId: h.hole.id,
+                    count: 1,
+                    taken: false,
+                  })
+              }}
+            >
+              Promise {unpromised.length} {unpromised.length === 1 ? 'bush' : 'bushes'} to this job
+            </Button>
+          )}
+          {toTurn.length > 0 && (
+            <Button variant="default" onClick={() => setDrawings(true)}>
+              Drawings to turn by
+            </Button>
+          )}
+          <PriceThePlan />
+        </Group>
+        {plan.holes.map((h) => {
+          const n = h.steps.filter((s) => h.row?.done.includes(s.key)).length
+          return (
+            <button
+              key={h.hole.id}
+              type="button"
+              className={h === one ? `${plates.item} ${plates.here}` : plates.item}
+              aria-pressed={h === one}
+              onClick={() => go(h)}
+            >
+              <Mark
+                state={h.hole.bushed ? 'sound' : n > 0 ? 'watch' : 'must'}
+                label={h.hole.bushed ? 'bushed' : n > 0 ? 'begun' : 'to be bushed'}
+              />
+              <span>
+                {h.hole.arbor}, {h.hole.plate}
+                <small>
+                  {h.hole.train}, {stateWords(h, n, reservations)}
+                </small>
+              </span>
+            </button>
+          )
+        })}
+        <NearLimit plan={plan} />
+      </section>
+    </div>
+  )
+}
+
+/** How far a hole is, and where its bush comes from. */
+function stateWords({ hole, row, steps, stockId }: PlannedHole, done: number, promised: ReservationRow[]): string {
+  if (hole.bushed) return row ? `bushed, ${row.source === 'stock' ? 'from the drawer' : 'turned'}` : 'bushed'
+  const from = stockId === null ? 'turned' : promised.some((r) => r.holeId === hole.id) ? 'promised' : 'in the drawer'
+  return `${done} of ${steps.length} steps, ${from}`
+}
+
+/** Holes just within the limit: while the plates are apart, they are done too. */
+function NearLimit({ plan }: { plan: ReturnType<typeof planOf> }) {
+  const rows = useRows<PlannedHole['hole']>('holes', { verdictOverride: 'Verdict', overrideReason: 'Reason' })
+  if (plan.doItNow.length === 0) return null
+  return (
+    <>
+      {rows.dialog}
+      <h3>Near the limit: do them now</h3>
+      <p className={parts.say}>The plates are apart, and won’t be parted twice for one hole.</p>
+      {plan.doItNow.map(({ hole }) => (
+        <Group key={hole.id}>
+          <Mark state="watch" label="near the limit" />
+          <span>
+            {hole.arbor}, {hole.plate}
+          </span>
+          <Button
+            variant="default"
+            size="compact-md"
+            onClick={() =>
+              rows.put({
+                ...hole,
+                verdictOverride: 'bush',
+                overrideReason: 'Near the limit, and the movement is apart.',
+              })
+            }
+          >
+            Put the {hole.arbor.toLowerCase()}, {hole.plate}, in the plan
+          </Button>
+        </Group>
+      ))}
+    </>
+  )
+}

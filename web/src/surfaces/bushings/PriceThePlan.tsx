@@ -1,0 +1,32 @@
+import type { EstimateRow } from '@treadle/contract'
+import { Button } from '@mantine/core'
+import { useNavigate } from 'react-router'
+import { useHoleRules, useSettings, useTable } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { useRows } from '../../parts/useRows.ts'
+import { linesFromJob, merged, newRevision } from '../estimate/fromJob.ts'
+
+/** Puts the plan into the estimate by the workshop’s prices: into the draft, or as the next revision of what the owner has. */
+export function PriceThePlan() {
+  const data = useJobData()
+  const rows = useRows<EstimateRow>('estimates', {})
+  const navigate = useNavigate()
+  const { data: settings } = useSettings()
+  const { data: prices } = useTable('prices')
+  const rules = useHoleRules()
+  if (!settings || !prices || !rules) return null
+  const last = data.estimates.at(-1)
+  const price = () => {
+    const found = linesFromJob(prices.values, data, settings, rules)
+    const base = last?.state === 'draft' ? last : newRevision(last, prices.values, data, settings, rules)
+    rows.put({ ...base, lines: merged(base.lines, found) }, () => void navigate(`/jobs/${data.job.id}/estimate`))
+  }
+  return (
+    <>
+      {rows.dialog}
+      <Button variant="default" onClick={price} loading={rows.pending}>
+        {last && last.state !== 'draft' ? 'Price it: a new revision' : 'Price it into the estimate'}
+      </Button>
+    </>
+  )
+}

@@ -1,0 +1,333 @@
+import {
+  PIVOT_WORK_TITLES,
+  PLATES,
+  planOfPivot,
+  type PivotChange,
+  type PivotRow,
+  type Plate,
+  type Settings,
+} from '@treadle/contract'
+import { DEFAULT_PIVOT_RULES, FieldError, repivotSizes, type PivotPlan, type PivotVerdict } from '@treadle/core'
+import { Button, Checkbox, Group, SegmentedControl } from '@mantine/core'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { v5 } from 'uuid'
+import { useSettings } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Caution } from '../../parts/Caution.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
+import { OverrideForm } from '../../parts/OverrideForm.tsx'
+import parts from '../../parts/parts.module.css'
+import { useRows } from '../../parts/useRows.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import plates from '../plates/Plates.module.css'
+import { testOrder, type TestStop } from '../test/order.ts'
+import { PivotPicture } from './PivotPicture.tsx'
+import { doneBy, stepsOfPivot } from './steps.ts'
+
+const NAMESPACE = 'f5c1f0a2-2f6e-4e57-8a31-64a09d1f7c55'
+const LABELS = {
+  firstMm: 'Gauge',
+  secondMm: 'Gauge, end',
+  grooveDepthMm: 'Groove',
+  work: 'Done',
+  finishedMm: 'Finished',
+}
+
+interface End {
+  stop: TestStop
+  plate: Plate
+}
+
+/** Every pivot, before any bush is sized: what was found, what to do, how thick and strong it is afterwards. */
+export function PivotsSurface() {
+  const { job, plateMap, holes, pivots, gates } = useJobData()
+  const { data: settings } = useSettings()
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const rows = useRows<PivotRow>('pivots', LABELS)
+  const ends = testOrder(plateMap?.arbors ?? [], holes).flatMap((stop): End[] =>
+    PLATES.map((plate) => ({ stop, plate })),
+  )
+  const keyOf = ({ stop, plate }: End) => `${stop.train} ${stop.name} ${plate}`
+  const rowOf = ({ stop, plate }: End) =>
+    pivots.find((p) => p.train === stop.train && p.arbor === stop.name && p.plate === plate)
+  const at = Math.max(
+    0,
+    ends.findIndex((e) => keyOf(e) === search.get('at')),
+  )
+  const end = ends[at]
+  const row = end && rowOf(end)
+  const go = (to: End) => setSearch({ at: keyOf(to) }, { replace: true })
+  const next = ends[at + 1]
+  const set = (part: Partial<PivotChange>) => {
+    if (end) rows.put({ ...blankPivot(job.id, end), ...row, ...part })
+  }
+  const plan = row && settings ? planned(row, settings, sisterOf(row, pivots)) : null
+  const finish = plan && row?.finishedMm === null ? doneBy(plan.verdict, settings?.pivotSchool ?? 'burnish') : null
+  usePedalAction(
+    !end
+      ? null
+      : next
+        ? {
+            label: `Press for the next pivot: ${next.stop.name}, ${next.plate}`,
+            hint: row?.finishedMm == null && plan ? 'this one is not finished' : undefined,
+            press: () => {
+              go(next)
+              return () => go(end)
+            },
+          }
+        : { label: 'Press to go on to the bushings', press: () => void navigate(`/jobs/${job.id}/bushings`) },
+  )
+  const gate = gates.find((g) => g.name === 'pivots')
+  if (!end || !settings)
+    return (
+      <>
+        <h2>No arbor is known yet</h2>
+        <p className={parts.say}>
+          Set the plates out, or put holes on the list; each arbor has a pivot in either plate.
+        </p>
+        <Button component={Link} to="../plates">
+          Set the plates out
+        </Button>
+      </>
+    )
+  return (
+    <div className={parts.columns}>
+      {rows.dialog}
+      <section>
+        <h2>
+          {end.stop.name}, {end.plate} pivot
+        </h2>
+        <Group>
+          <span>Fingernail along it</span>
+          <SegmentedControl
+            aria-label="Fingernail along it"
+            value={row?.nail ?? ''}
+            onChange={(nail) => set({ nail: nail })}
+            data={[
+              { value: 'smooth', label: 'smooth' },
+              { value: 'catches', label: 'catches' },
+            ]}
+          />
+          <span>Shoulder</span>
+          <SegmentedControl
+            aria-label="Shoulder"
+            value={row?.shoulder ?? ''}
+            onChange={(shoulder) => set({ shoulder: shoulder })}
+            data={[
+              { value: 'clean', label: 'clean' },
+              { value: 'worn', label: 'worn' },
+            ]}
+          />
+          <Checkbox
+            size="md"
+            label="Rust pits"
+            checked={row?.rust ?? false}
+            onChange={(e) => set({ rust: e.currentTarget.checked })}
+          />
+        </Group>
+        <div className={parts.fields}>
+          {FIGURES.map(([key, label, max]) => (
+            <NumberField
+              key={`${keyOf(end)} ${key}`}
+              label={label}
+              unit="mm"
+              value={row?.[key] ?? null}
+              min={0}
+              max={max}
+              onKeep={(value) => set({ [key]: value })}
+            />
+          ))}
+        </div>
+        {plan && row && (
+          <>
+            <PivotPicture pivot={row} plan={plan} />
+            <h3>
+              <Mark state={STATES[plan.verdict]} label="" /> {VERDICTS[plan.verdict]}
+            </h3>
+            <ul>
+              {plan.reasons.map((r) => (
+                <li key={r}>{r}</li>
+              ))}
+            </ul>
+            <p>
+              Finished about <b>{plan.finishedMm.toFixed(2)} mm</b>, with <b>{plan.strengthPercent.toFixed(0)} %</b> of
+              its bending strength.
+            </p>
+            <ol className={parts.say}>
+              {stepsOfPivot(plan.verdict, settings.pivotSchool).map((s) => (
+                <li key={s}>{s}</li>
+              ))}
+            </ol>
+            {plan.verdict === 're-pivot' && <NewPivot pivot={row} plan={plan} />}
+            {(plan.verdict === 'file and burnish' || plan.verdict === 'straighten' || plan.verdict === 're-pivot') && (
+              <Caution>
+                At the lathe: a few hundred turns a minute, light pressure, the steady rest oiled; eyes covered. Never
+                wrap abrasive round a finger or a turning arbor; loose ends and sleeves away; no gloves. Follow your
+                local rules, and let trained people do what they are asked for.
+              </Caution>
+            )}
+            {plan.verdict === 'straighten' && (
+              <Checkbox
+                size="md"
+                label="The owner was told that it may break"
+                checked={row.ownerTold}
+                onChange={(e) => set({ ownerTold: e.currentTarget.checked })}
+              />
+            )}
+            <h3>As it is now</h3>
+            {row.finishedMm === null ? (
+              <NumberField
+                label={finish === null ? 'Finished' : `${PIVOT_WORK_TITLES[finish]}: the gauge now says`}
+                unit="mm"
+                value={null}
+                min={0.05}
+                max={50}
+                onKeep={(finishedMm) => finishedMm !== null && finish && set({ finishedMm, work: finish })}
+              />
+            ) : (
+              <Group>
+                <Mark state="sound" label="finished" />
+                <span>
+                  {PIVOT_WORK_TITLES[row.work]}: <b>{row.finishedMm.toFixed(2)} mm</b>. Its bush follows this figure.
+                </span>
+                <Button variant="subtle" size="compact-md" onClick={() => set({ finishedMm: null, work: '' })}>
+                  Not finished after all
+                </Button>
+              </Group>
+            )}
+          </>
+        )}
+        {!plan && (
+          <p className={parts.say}>
+            Draw a fingernail along it, then gauge it beside the shoulder and near its end. What to do comes as you
+            type.
+          </p>
+        )}
+      </section>
+      <section>
+        <p>
+          <Mark state={gate?.passed ? 'sound' : 'must'} label="" /> {gate?.reason}
+        </p>
+        {ends.map((e) => {
+          const p = rowOf(e)
+          const its = p ? planned(p, settings, sisterOf(p, pivots)) : null
+          return (
+            <button
+              key={keyOf(e)}
+              type="button"
+              className={e === end ? `${plates.item} ${plates.here}` : plates.item}
+              aria-pressed={e === end}
+              onClick={() => go(e)}
+            >
+              <Mark
+                state={p?.finishedMm != null ? 'sound' : its ? STATES[its.verdict] : 'none'}
+                label={p?.finishedMm != null ? 'finished' : its ? its.verdict : 'not looked at'}
+              />
+              <span>
+                {e.stop.name}, {e.plate}
+                <small>
+                  {p?.finishedMm != null
+                    ? `${PIVOT_WORK_TITLES[p.work]}, ${p.finishedMm.toFixed(2)} mm`
+                    : its
+                      ? its.verdict
+                      : 'not looked at'}
+                </small>
+              </span>
+            </button>
+          )
+        })}
+        {gate && !gate.passed && gate.overriddenBecause === null && (
+          <details>
+            <summary>Size bushes before the pivots are finished</summary>
+            <OverrideForm jobId={job.id} gate="pivots" />
+          </details>
+        )}
+      </section>
+    </div>
+  )
+}
+
+const FIGURES = [
+  ['firstMm', 'Gauge, at the shoulder', 50],
+  ['secondMm', 'Gauge, near its end', 50],
+  ['grooveDepthMm', 'Groove, deep', 5],
+  ['outOfRoundMm', 'Out of round', 5],
+  ['runoutMm', 'Runs out, in the lathe', 10],
+  ['originalMm', 'As it was made', 50],
+  ['arborMm', 'Arbor beside it', 100],
+] as const
+
+const STATES: Record<PivotVerdict, 'sound' | 'watch' | 'must'> = {
+  leave: 'sound',
+  polish: 'watch',
+  'file and burnish': 'watch',
+  straighten: 'must',
+  're-pivot': 'must',
+}
+const VERDICTS: Record<PivotVerdict, string> = {
+  leave: 'Leave it as it is',
+  polish: 'Polish it by hand',
+  'file and burnish': 'Into the lathe with it',
+  straighten: 'Straighten it first',
+  're-pivot': 'Let in a new pivot',
+}
+
+function NewPivot({ pivot, plan }: { pivot: PivotRow; plan: PivotPlan }) {
+  if (pivot.arborMm === null) return <p>Gauge the arbor beside it, and the sizes of drill and plug are told.</p>
+  try {
+    const wanted = pivot.originalMm ?? Math.max(pivot.firstMm ?? 0, pivot.secondMm ?? 0, plan.finishedMm)
+    const { drillMm, depthMm, plugMm, wallMm } = repivotSizes(wanted, pivot.arborMm)
+    return (
+      <p>
+        Drill <b>{drillMm.toFixed(2)} mm</b>, <b>{depthMm.toFixed(1)} mm</b> deep; plug of pivot steel{' '}
+        <b>{plugMm.toFixed(2)} mm</b>, driven in; the arbor keeps a wall of {wallMm.toFixed(2)} mm. Turn it down to{' '}
+        {wanted.toFixed(2)}.
+      </p>
+    )
+  } catch (error) {
+    if (!(error instanceof FieldError)) throw error
+    return <p role="alert">{error.allowed}.</p>
+  }
+}
+
+function planned(row: PivotRow, settings: Settings, sisterMm: number | null): PivotPlan | null {
+  try {
+    return planOfPivot(row, { ...DEFAULT_PIVOT_RULES, leastPercent: settings.pivotLeastPercent }, sisterMm)
+  } catch (error) {
+    if (error instanceof FieldError) return null
+    throw error
+  }
+}
+
+/** The pivot at the other end of the same arbor, as thick as it is known to be. */
+function sisterOf(row: PivotRow, pivots: PivotRow[]): number | null {
+  const sister = pivots.find((p) => p.train === row.train && p.arbor === row.arbor && p.plate !== row.plate)
+  return sister?.finishedMm ?? sister?.firstMm ?? null
+}
+
+function blankPivot(jobId: string, { stop, plate }: End): PivotChange {
+  return {
+    id: v5(`${jobId} ${stop.train} ${stop.name} ${plate}`, NAMESPACE),
+    version: 0,
+    train: stop.train,
+    arbor: stop.name,
+    arborIndex: stop.index,
+    plate,
+    nail: '',
+    firstMm: null,
+    secondMm: null,
+    outOfRoundMm: null,
+    runoutMm: null,
+    grooveDepthMm: null,
+    originalMm: null,
+    arborMm: null,
+    shoulder: '',
+    rust: false,
+    ownerTold: false,
+    work: '',
+    finishedMm: null,
+    note: '',
+  }
+}

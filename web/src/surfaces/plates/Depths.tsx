@@ -1,0 +1,100 @@
+import { backToDistance, centreDistanceOf, formatClockDirection, type MeshDepth } from '@treadle/core'
+import { useSettings } from '../../app/queries.ts'
+import { Mark } from '../../parts/Mark.tsx'
+import type { Movement } from '../../parts/useMovement.ts'
+import styles from './Plates.module.css'
+
+/** The depth of every mesh from both its holes: run in the wear, after the plan, and bushed in the middle of the slots. */
+export function Depths({ movement }: { movement: Movement }) {
+  const { data: settings } = useSettings()
+  const limit = settings?.bushing.depthPercent ?? 10
+  const rows = movement.trains.flatMap((train) => {
+    const { worn, true: planned, middle } = movement.depths(train)
+    return worn.map((w, i) => ({ train, worn: w, planned: planned[i], middle: middle[i] }))
+  })
+  if (rows.length === 0)
+    return (
+      <p className="quiet">
+        The depth of the gearing is told once two arbors of a train have their places, and the train its counts.
+      </p>
+    )
+  return (
+    <>
+      <h2>Depth of the gearing</h2>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Mesh</th>
+            <th scope="col">Module</th>
+            <th scope="col">Run in its wear</th>
+            <th scope="col">After the plan</th>
+            <th scope="col">Bushed in the middle of the slots instead</th>
+            <th scope="col">Centres</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ train, worn, planned, middle }) => (
+            <tr key={`${train.train} ${worn.driven}`}>
+              <th scope="row">
+                {worn.driver} – {worn.driven}
+              </th>
+              <td>{worn.moduleMm.toFixed(3)} mm</td>
+              <Shift depth={worn} limit={limit} />
+              <Shift depth={planned} limit={limit} />
+              <Shift depth={middle} limit={limit} spoils />
+              <td>
+                <Centres train={train} driven={worn.driven} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet">
+        Plus is apart, along the line of centres, as a share of the module; {limit} % is this workshop’s most. A bush in
+        the middle of a worn slot keeps half the wear for good: that is why the old centre is found first.
+      </p>
+    </>
+  )
+}
+
+function Shift({ depth, limit, spoils = false }: { depth: MeshDepth | undefined; limit: number; spoils?: boolean }) {
+  if (!depth) return <td>not told</td>
+  const over = Math.abs(depth.percentOfModule) > limit
+  const near = Math.abs(depth.percentOfModule) > limit / 2
+  return (
+    <td className={over ? styles.spoilt : undefined}>
+      <Mark
+        state={over ? 'must' : near && spoils ? 'watch' : 'sound'}
+        label={over ? (spoils ? 'spoilt' : 'too much') : 'within'}
+      />{' '}
+      {signed(depth.depthShiftMm, 2)} mm, {signed(depth.percentOfModule, 0)} %
+    </td>
+  )
+}
+
+/** The centre distance as found against the one that counts and a measured wheel ask for. */
+function Centres({ train, driven }: { train: Movement['trains'][number]; driven: string }) {
+  const i = train.arbors.findIndex((a) => a.name === driven)
+  const [below, here] = [train.arbors[i - 1], train.arbors[i]]
+  const moduleMm = here?.placed.moduleMm ?? null
+  if (!below?.at || !here?.at || !below.wheel || !here.pinion || moduleMm === null)
+    return <span className="quiet">the wheel is not measured</span>
+  const { computedMm, foundMm, moveMm, clockAngleDeg } = backToDistance(
+    below.at,
+    here.at,
+    centreDistanceOf(below.wheel, here.pinion, moduleMm),
+  )
+  const off = Math.abs(moveMm) > 0.1 * moduleMm
+  return (
+    <>
+      <Mark state={off ? 'must' : 'sound'} label={off ? 'off its centre' : 'right'} /> {foundMm.toFixed(2)}, by the
+      wheel {computedMm.toFixed(2)}
+      {off && `: ${Math.abs(moveMm).toFixed(2)} mm toward ${formatClockDirection(clockAngleDeg)}`}
+    </>
+  )
+}
+
+function signed(value: number, digits: number): string {
+  const words = Math.abs(value).toFixed(digits)
+  return Number(words) === 0 ? words : `${value < 0 ? '−' : '+'}${words}`
+}

@@ -1,0 +1,344 @@
+import type { Hole, PlacedArbor, Plate, PlateMapChange } from '@treadle/contract'
+import { formatClockDirection, thenBy, type Trueing } from '@treadle/core'
+import { Button, Group } from '@mantine/core'
+import type { ZoomTransform } from 'd3-zoom'
+import { useEffect, useRef, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
+import type { Movement } from '../../parts/useMovement.ts'
+import { frameOf } from './frame.ts'
+import styles from './Plates.module.css'
+import { useZoom } from './useZoom.ts'
+
+/** How many times deeper than it is a wear is drawn: at its true depth it could not be seen. */
+export const WEAR_DRAWN = 12
+
+export interface DrawnPhoto {
+  url: string
+  width: number
+  height: number
+  trueing: Trueing
+}
+
+/** One plate to scale: edge, pillars, ghosts of the wheels, every hole with its wear as measured and as expected. */
+export function PlateDrawing({
+  map,
+  plate,
+  movement,
+  holes,
+  chosen,
+  onChoose,
+  onPlace,
+  photo,
+  order,
+  children,
+}: {
+  map: Pick<PlateMapChange, 'arbors' | 'fixtures' | 'edge'>
+  plate: Plate
+  movement: Movement | undefined
+  holes: Hole[]
+  chosen: string | null
+  onChoose: (arbor: PlacedArbor) => void
+  onPlace?: ((xMm: number, yMm: number) => void) | undefined
+  photo?: DrawnPhoto | undefined
+  /** arbors in the order in which they are gone through, joined by a line */
+  order?: PlacedArbor[] | undefined
+  children?: ReactNode
+}) {
+  const mirrored = plate === 'back'
+  const frame = frameOf(map, mirrored)
+  const image = useRef<HTMLImageElement>(null)
+  const last = useRef<ZoomTransform>(null)
+  const zoom = useZoom((transform) => {
+    last.current = transform
+    layPhoto()
+  })
+  const layPhoto = () => {
+    const svg = zoom.svg.current
+    const matrix = zoom.group.current?.getScreenCTM()
+    if (!photo || !image.current || !svg || !matrix) return
+    const box = svg.getBoundingClientRect()
+    // From mm of the plate to pixels of the page: the drawing's own matrix, y upside down, the back plate mirrored.
+    const side = mirrored ? -1 : 1
+    const toPage: Trueing = [
+      matrix.a * side,
+      -matrix.c,
+      matrix.e - box.left,
+      matrix.b * side,
+      -matrix.d,
+      matrix.f - box.top,
+      0,
+      0,
+      1,
+    ]
+    const [a, b, c, d, e, f, g, h, i] = thenBy(photo.trueing, toPage)
+    image.current.style.transform = `matrix3d(${[a, d, 0, g, b, e, 0, h, 0, 0, 1, 0, c, f, 0, i].join(',')})`
+  }
+  useEffect(layPhoto)
+  const unit = Math.max(frame.width, frame.height) / 100
+  const x = (mm: number) => (mirrored ? -mm : mm)
+  const place = (event: MouseEvent<SVGSVGElement>) => {
+    const matrix = zoom.group.current?.getScreenCTM()
+    if (!onPlace || !matrix) return
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
+    onPlace(round(x(at.x)), round(-at.y))
+  }
+  const keys = (event: KeyboardEvent) => {
+    const step = 8 * unit
+    const moves: Record<string, () => void> = {
+      '+': () => zoom.by(1.4),
+      '-': () => zoom.by(1 / 1.4),
+      '0': () => zoom.whole(),
+      ArrowLeft: () => zoom.move(step, 0),
+      ArrowRight: () => zoom.move(-step, 0),
+      ArrowUp: () => zoom.move(0, step),
+      ArrowDown: () => zoom.move(0, -step),
+    }
+    const move = moves[event.key]
+    if (!move || event.target !== event.currentTarget) return
+    event.preventDefault()
+    move()
+  }
+  const placed = map.arbors.filter(hasPlace)
+  return (
+    <div>
+      <div className={styles.stage}>
+        {photo && (
+          <img
+            ref={image}
+            src={photo.url}
+            alt=""
+            draggable={false}
+            className={styles.photo}
+            style={{ width: photo.width, height: photo.height }}
+          />
+        )}
+        <svg
+          ref={zoom.svg}
+          viewBox={`${frame.left} ${frame.top} ${frame.width} ${frame.height}`}
+          className={onPlace ? `${styles.map} ${styles.placing}` : styles.map}
+          tabIndex={0}
+          role="group"
+          aria-label={`The ${plate} plate, to scale${mirrored ? ', mirrored: as seen from the back' : ', as seen from the front'}. Plus and minus enlarge it, arrows move it.`}
+          onClick={place}
+          onKeyDown={keys}
+        >
+          <g ref={zoom.group}>
+            {map.edge.length > 0 && (
+              <path
+                d={`M${map.edge.map((p) => `${x(p.xMm)} ${-p.yMm}`).join('L')}Z`}
+                className={photo ? styles.edgeOnly : styles.edge}
+                strokeWidth={unit / 3}
+              />
+            )}
+            {placed.map((a) => (
+              <Ghost key={`${a.train} ${a.name}`} arbor={a} movement={movement} unit={unit} x={x} />
+            ))}
+            {map.fixtures
+              .filter((f) => f.plate === 'both' || f.plate === plate)
+              .map((f) => (
+                <circle
+                  key={f.name}
+                  cx={x(f.xMm)}
+                  cy={-f.yMm}
+                  r={f.diameterMm / 2}
+                  className={f.kind === 'pillar' ? styles.pillar : styles.screw}
+                  strokeWidth={unit / 5}
+                >
+                  <title>{f.name}</title>
+                </circle>
+              ))}
+            {order && order.length > 1 && (
+              <path
+                d={`M${order
+                  .filter(hasPlace)
+                  .map((a) => `${x(a.xMm)} ${-a.yMm}`)
+                  .join('L')}`}
+                className={styles.order}
+                strokeWidth={unit / 2.5}
+              />
+            )}
+            {placed.map((a) => (
+              <HoleMark
+                key={`${a.train} ${a.name}`}
+                arbor={a}
+                hole={holes.find((h) => h.train === a.train && h.arbor === a.name && h.plate === plate)}
+                plate={plate}
+                movement={movement}
+                chosen={chosen === `${a.train} ${a.name}`}
+                unit={unit}
+                x={x}
+                onChoose={() => onChoose(a)}
+              />
+            ))}
+            {children}
+          </g>
+        </svg>
+      </div>
+      <Group gap="xs" mt="xs">
+        <Button variant="default" size="sm" onClick={() => zoom.by(1.5)}>
+          Larger
+        </Button>
+        <Button variant="default" size="sm" onClick={() => zoom.by(1 / 1.5)}>
+          Smaller
+        </Button>
+        <Button variant="subtle" size="sm" onClick={zoom.whole}>
+          Whole plate
+        </Button>
+        <span className="quiet">
+          {mirrored ? 'Seen from the back: mirrored.' : 'Seen from the front.'} Wear is drawn {WEAR_DRAWN} times as
+          deep.
+        </span>
+      </Group>
+    </div>
+  )
+}
+
+/** A wheel and pinion at their pitch circles, where centre distances tell them. */
+function Ghost({
+  arbor,
+  movement,
+  unit,
+  x,
+}: {
+  arbor: PlacedArbor & { xMm: number; yMm: number }
+  movement: Movement | undefined
+  unit: number
+  x: (mm: number) => number
+}) {
+  const { wheelMm, pinionMm } = ghostRadii(arbor, movement)
+  return (
+    <g transform={`translate(${x(arbor.xMm)} ${-arbor.yMm})`} className={styles.ghost} strokeWidth={unit / 5}>
+      {wheelMm !== null && <circle r={wheelMm} strokeDasharray={`${unit / 1.6} ${unit / 2.4}`} />}
+      {pinionMm !== null && <circle r={pinionMm} />}
+    </g>
+  )
+}
+
+function ghostRadii(arbor: PlacedArbor, movement: Movement | undefined) {
+  const arbors = movement?.trains.find((t) => t.train === arbor.train)?.arbors ?? []
+  const i = arbors.findIndex((a) => a.name === arbor.name)
+  const [below, here, above] = [arbors[i - 1], arbors[i], arbors[i + 1]]
+  const apart = (other: typeof here) =>
+    here?.at && other?.at ? Math.hypot(here.at.xMm - other.at.xMm, here.at.yMm - other.at.yMm) : null
+  const up = apart(above)
+  const down = apart(below)
+  return {
+    wheelMm: up !== null && here?.wheel && above?.pinion ? (up * here.wheel) / (here.wheel + above.pinion) : null,
+    pinionMm: down !== null && below?.wheel && here?.pinion ? (down * here.pinion) / (below.wheel + here.pinion) : null,
+  }
+}
+
+function HoleMark({
+  arbor,
+  hole,
+  plate,
+  movement,
+  chosen,
+  unit,
+  x,
+  onChoose,
+}: {
+  arbor: PlacedArbor & { xMm: number; yMm: number }
+  hole: Hole | undefined
+  plate: Plate
+  movement: Movement | undefined
+  chosen: boolean
+  unit: number
+  x: (mm: number) => number
+  onChoose: () => void
+}) {
+  const judged = hole && movement?.judged(hole)
+  const r = Math.max(unit * 1.5, (hole?.shortAxisMm ?? 1) / 2)
+  const expected = movement?.expected({ train: arbor.train, arbor: arbor.name, plate }) ?? null
+  const wear = hole?.longAxisMm != null && hole.shortAxisMm !== null ? hole.longAxisMm - hole.shortAxisMm : 0
+  // Directions are as seen from the front; the back plate's drawing is its mirror image.
+  const turn = (deg: number) => `rotate(${plate === 'back' ? -deg : deg})`
+  const state = stateOf(hole, judged)
+  const press = (event: MouseEvent | KeyboardEvent) => {
+    event.stopPropagation()
+    onChoose()
+  }
+  return (
+    <g
+      transform={`translate(${x(arbor.xMm)} ${-arbor.yMm})`}
+      role="button"
+      tabIndex={-1}
+      aria-label={`${arbor.name}, ${arbor.train} train: ${STATE_WORDS[state]}`}
+      aria-pressed={chosen}
+      className={styles.hole}
+      onClick={press}
+      onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && press(e)}
+    >
+      <circle r={unit * 5.6} className={styles.touch} />
+      {chosen && <circle r={unit * 3.8} className={styles.chosen} strokeWidth={unit / 2.5} />}
+      {expected !== null && (
+        <g transform={turn(expected)}>
+          <path d={`M0 ${-r}V${-unit * 5.6}`} className={styles.expected} strokeWidth={unit / 2.6} />
+          <circle cy={-unit * 6.2} r={unit * 0.7} className={styles.expectedEnd} strokeWidth={unit / 3.5} />
+        </g>
+      )}
+      {hole?.wearDeg != null && wear > 0 && (
+        <g transform={turn(hole.wearDeg)}>
+          <path
+            d={`M${-r} 0A${r} ${r} 0 0 0 ${r} 0L${r} ${-wear * WEAR_DRAWN}A${r} ${r} 0 0 0 ${-r} ${-wear * WEAR_DRAWN}Z`}
+            className={styles.slot}
+          />
+          <path
+            d={`M0 ${-r - wear * WEAR_DRAWN}v${-unit * 1.6}m${-unit * 0.8} ${unit}l${unit * 0.8} ${-unit * 1.4}l${unit * 0.8} ${unit * 1.4}z`}
+            className={styles.wear}
+            strokeWidth={unit / 3}
+          />
+        </g>
+      )}
+      <circle r={r} className={`${styles.bore} ${styles[state]}`} strokeWidth={unit / 2.2} />
+      {state === 'must' && <circle r={r * 0.6} className={styles.mustMark} />}
+      {state === 'watch' && (
+        <path d={`M0 ${-r * 0.6}A${r * 0.6} ${r * 0.6} 0 0 1 0 ${r * 0.6}Z`} className={styles.watchMark} />
+      )}
+      {state === 'bushed' && <circle r={r * 1.55} className={styles.bushed} strokeWidth={unit / 3} />}
+      <text y={unit * 3 + r} textAnchor="middle" fontSize={unit * 2.9} className={styles.name}>
+        {arbor.name}
+      </text>
+    </g>
+  )
+}
+
+export type HoleState = 'open' | 'must' | 'watch' | 'sound' | 'bushed' | 'waived'
+export const STATE_WORDS: Record<HoleState, string> = {
+  open: 'not judged',
+  must: 'to be bushed',
+  watch: 'near the limit: do it now',
+  sound: 'to be left',
+  bushed: 'bushed',
+  waived: 'not judged, waived',
+}
+
+/** The state of a hole in a word: bushed before anything else, then its verdict. */
+export function stateOf(hole: Hole | undefined, judged: ReturnType<Movement['judged']> | undefined): HoleState {
+  if (!hole || !judged) return 'open'
+  if (hole.bushed) return 'bushed'
+  if (judged.verdict === 'bush') return 'must'
+  if (judged.verdict === null) return judged.done ? 'waived' : 'open'
+  return judged.nearLimit ? 'watch' : 'sound'
+}
+
+/** What is worn, in words: how deep and which way. */
+export function wearWords(hole: Hole): string | null {
+  if (hole.longAxisMm === null || hole.shortAxisMm === null) return null
+  const wear = hole.longAxisMm - hole.shortAxisMm
+  const way = hole.wearDeg === null ? '' : ` toward ${formatClockDirection(hole.wearDeg)}`
+  return `${wear.toFixed(2)} mm${way}`
+}
+
+export function hasPlace<A extends PlacedArbor>(arbor: A): arbor is A & { xMm: number; yMm: number } {
+  return arbor.xMm !== null && arbor.yMm !== null
+}
+
+/** A place in words, with true minus signs. */
+export function placeWords(xMm: number, yMm: number): string {
+  return `x ${xMm.toFixed(2)}, y ${yMm.toFixed(2)}`.replaceAll('-', '−')
+}
+
+/** A tap is read to the hundredth; the caliper is surer. */
+function round(mm: number): number {
+  return Math.round(mm * 100) / 100
+}

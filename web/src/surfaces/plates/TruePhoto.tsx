@@ -1,0 +1,189 @@
+import type { PhotoRow, PlateMapChange } from '@treadle/contract'
+import {
+  FieldError,
+  fourByDistances,
+  rectangle,
+  trueByDistance,
+  trueByPoints,
+  type Pixel,
+  type Trueing,
+} from '@treadle/core'
+import { Button, Group, SegmentedControl } from '@mantine/core'
+import { useState, type MouseEvent } from 'react'
+import { queryClient, sayNotKept } from '../../app/queries.ts'
+import { useJobData } from '../../job/JobPage.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
+import parts from '../../parts/parts.module.css'
+import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
+import styles from './Plates.module.css'
+import { useZoom } from './useZoom.ts'
+
+const WAYS = {
+  two: { label: 'Two points', points: 2, fields: ['Distance between them'] },
+  rectangle: { label: 'A rectangle', points: 4, fields: ['Its width', 'Its height'] },
+  four: {
+    label: 'Four distances',
+    points: 4,
+    fields: ['From 1 to 2', 'From 2 to 3', 'From 3 to 4', 'From 4 to 1', 'From 1 across to 3'],
+  },
+} as const
+type Way = keyof typeof WAYS
+
+/** Makes a photo of the front plate true: two points square on, or four taken from anywhere. */
+export function TruePhoto({
+  before,
+  onDone,
+  onLeave,
+}: {
+  before: Pick<PlateMapChange, 'photoId'>
+  onDone: (part: Pick<PlateMapChange, 'photoId' | 'trueing'>) => void
+  onLeave: () => void
+}) {
+  const { job, photos } = useJobData()
+  const [id, setId] = useState(before.photoId)
+  const [way, setWay] = useState<Way>('two')
+  const [points, setPoints] = useState<Pixel[]>([])
+  const [figures, setFigures] = useState<(number | null)[]>([])
+  const photo = photos.find((p) => p.id === id)
+  const { points: wanted, fields } = WAYS[way]
+  const whole = points.length === wanted && fields.every((_, i) => figures[i] != null)
+  const result = whole ? trueingOf(way, points, figures as number[]) : null
+  return (
+    <div className={styles.columns}>
+      <div>
+        {photo ? (
+          <RawPhoto photo={photo} points={points} onTap={(p) => points.length < wanted && setPoints([...points, p])} />
+        ) : (
+          <p className={parts.say}>Take a photo of the front plate, or choose one below.</p>
+        )}
+      </div>
+      <section>
+        <h2>Make the photo true</h2>
+        <SegmentedControl
+          aria-label="How it is made true"
+          value={way}
+          onChange={(w) => {
+            setWay(w as Way)
+            setPoints([])
+            setFigures([])
+          }}
+          data={Object.entries(WAYS).map(([value, { label }]) => ({ value, label }))}
+        />
+        <p className={parts.say}>
+          {way === 'two'
+            ? 'For a photo taken square on: tap two points whose distance you know, such as two pillars.'
+            : 'For a photo taken from anywhere: tap four points clockwise from the lower left.'}{' '}
+          {points.length} of {wanted} are tapped.
+        </p>
+        <div className={parts.fields}>
+          {fields.map((label, i) => (
+            <NumberField
+              key={label}
+              label={label}
+              unit="mm"
+              value={figures[i] ?? null}
+              min={0.5}
+              max={900}
+              onKeep={(v) => setFigures(fields.map((_, n) => (n === i ? v : (figures[n] ?? null))))}
+            />
+          ))}
+        </div>
+        {result instanceof FieldError && <p role="alert">{result.message}.</p>}
+        <Group mt="sm">
+          <Button
+            disabled={!photo || !result || result instanceof FieldError}
+            onClick={() =>
+              photo && result && !(result instanceof FieldError) && onDone({ photoId: photo.id, trueing: result })
+            }
+          >
+            Lay it under the plate
+          </Button>
+          <Button variant="default" disabled={points.length === 0} onClick={() => setPoints(points.slice(0, -1))}>
+            Take back a point
+          </Button>
+          <Button variant="subtle" onClick={onLeave}>
+            Leave it
+          </Button>
+        </Group>
+        <h3>Photos of this job</h3>
+        <Group>
+          {photos.map((p) => (
+            <Button key={p.id} variant={p.id === id ? 'filled' : 'default'} onClick={() => setId(p.id)}>
+              {p.caption === '' ? 'without a name' : p.caption}
+            </Button>
+          ))}
+        </Group>
+        <PhotoPicker
+          files={[]}
+          onChange={([file]) => {
+            if (!file) return
+            sendPhoto(job.id, file, 'Front plate').then((made) => {
+              setId(made)
+              setPoints([])
+              void queryClient.invalidateQueries({ queryKey: ['job', job.id] })
+            }, sayNotKept)
+          }}
+        />
+      </section>
+    </div>
+  )
+}
+
+function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; onTap: (at: Pixel) => void }) {
+  const zoom = useZoom()
+  const tap = (event: MouseEvent) => {
+    const matrix = zoom.group.current?.getScreenCTM()
+    if (!matrix) return
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
+    if (x >= 0 && y >= 0 && x <= photo.width && y <= photo.height) onTap({ x, y })
+  }
+  const unit = Math.max(photo.width, photo.height) / 100
+  return (
+    <>
+      <svg
+        ref={zoom.svg}
+        viewBox={`0 0 ${photo.width} ${photo.height}`}
+        className={styles.raw}
+        role="group"
+        aria-label="The photo as it was taken: tap the points on it"
+        onClick={tap}
+      >
+        <g ref={zoom.group}>
+          <image href={`/api/photos/${photo.id}/screen`} width={photo.width} height={photo.height} />
+          {points.map((p, i) => (
+            <g key={i} transform={`translate(${p.x} ${p.y})`}>
+              <circle r={unit} className={styles.pin} strokeWidth={unit / 3} />
+              <path
+                d={`M${-unit * 2} 0H${unit * 2}M0 ${-unit * 2}V${unit * 2}`}
+                className={styles.pin}
+                strokeWidth={unit / 5}
+              />
+              <text x={unit * 1.5} y={-unit * 1.5} fontSize={unit * 3} fill="var(--madder)">
+                {i + 1}
+              </text>
+            </g>
+          ))}
+        </g>
+      </svg>
+      <Group gap="xs" mt="xs">
+        <Button variant="default" size="sm" onClick={() => zoom.by(1.5)}>
+          Larger
+        </Button>
+        <Button variant="default" size="sm" onClick={() => zoom.by(1 / 1.5)}>
+          Smaller
+        </Button>
+      </Group>
+    </>
+  )
+}
+
+function trueingOf(way: Way, points: Pixel[], figures: number[]): Trueing | FieldError {
+  try {
+    const [a, b, c, d, e] = figures as [number, number, number, number, number]
+    if (way === 'two') return trueByDistance(points[0] as Pixel, points[1] as Pixel, a)
+    return trueByPoints(points, way === 'rectangle' ? rectangle(a, b) : fourByDistances([a, b, c, d], e))
+  } catch (error) {
+    if (error instanceof FieldError) return error
+    throw error
+  }
+}

@@ -1,0 +1,336 @@
+import {
+  BINDS,
+  blankHole,
+  PLATES,
+  type ArborTestChange,
+  type ArborTestRow,
+  type Hole,
+  type HoleChange,
+  type Plate,
+} from '@treadle/contract'
+import { Button, Checkbox, Group, SegmentedControl, Textarea } from '@mantine/core'
+import { useRef, useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { v5, v7 as uuid } from 'uuid'
+import { useJobData } from '../../job/JobPage.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { NumberField } from '../../parts/NumberField.tsx'
+import parts from '../../parts/parts.module.css'
+import { useMovement, type Movement } from '../../parts/useMovement.ts'
+import { useRows } from '../../parts/useRows.ts'
+import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { PlateDrawing, stateOf, STATE_WORDS } from '../plates/PlateDrawing.tsx'
+import plates from '../plates/Plates.module.css'
+import { gone, testOrder, unjudged, type TestStop } from './order.ts'
+
+const NAMESPACE = 'a3b6f2f0-6c0c-4a84-9a3c-1df2b0c4e9d7'
+const LABELS = { endshakeMm: 'Endshake', binds: 'Binds', feel: 'Feel', tried: 'Tried', note: 'Note' }
+const HOLE_LABELS = { leanDeg: 'Lean, °', shakeMm: 'Side shake, mm', waived: 'Why it need not be judged' }
+
+/** One train at a time between the empty plates, clean and dry: endshake, shake at each hole, binding, feel. */
+export function TestSurface() {
+  const { job, plateMap, holes, arborTests } = useJobData()
+  const movement = useMovement()
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const stops = testOrder(plateMap?.arbors ?? [], holes)
+  const tests = useRows<ArborTestRow>('arbor-tests', LABELS)
+  const done = (hole: Hole) => movement?.judged(hole).done ?? false
+  const [opensAt] = useState(() =>
+    Math.max(
+      0,
+      stops.findIndex((s) => !gone(s, arborTests, holes, done)),
+    ),
+  )
+  const wanted = stops.findIndex((s) => `${s.train} ${s.name}` === search.get('at'))
+  const at = wanted >= 0 ? wanted : opensAt
+  const stop = stops[at]
+  const next = stops[at + 1]
+  const go = (to: TestStop) => setSearch({ at: `${to.train} ${to.name}` }, { replace: true })
+  const test = arborTests.find((t) => t.train === stop?.train && t.arbor === stop.name)
+  const blank = (s: TestStop): ArborTestChange => ({
+    id: v5(`${job.id} ${s.train} ${s.name}`, NAMESPACE),
+    version: 0,
+    train: s.train,
+    arbor: s.name,
+    arborIndex: s.index,
+    endshakeMm: null,
+    binds: [],
+    feel: '',
+    tried: false,
+    note: '',
+  })
+  const set = (part: Partial<ArborTestChange>) => {
+    if (stop) tests.put({ ...blank(stop), ...test, ...part })
+  }
+  const field = useRef<HTMLDivElement>(null)
+  usePedalAction(
+    !stop
+      ? null
+      : test?.tried !== true
+        ? {
+            label: `Press when the ${stop.name.toLowerCase()} is free in every position`,
+            hint: 'dial up, dial down and upright',
+            press: () => {
+              const was = test
+              set({ tried: true, binds: [] })
+              return () => (was ? set({ tried: was.tried, binds: was.binds }) : set({ tried: false }))
+            },
+          }
+        : next
+          ? {
+              label: `Press for the next: ${next.name}`,
+              hint: `${next.train} train`,
+              press: () => {
+                go(next)
+                return () => go(stop)
+              },
+            }
+          : { label: 'Press to go on to the pivots', press: () => void navigate(`/jobs/${job.id}/pivots`) },
+  )
+  if (!stop)
+    return (
+      <>
+        <h2>Nothing is on the plates yet</h2>
+        <p className={parts.say}>
+          Set the plates out, or put holes on the list; then each arbor is tried between the empty plates.
+        </p>
+        <Button component={Link} to="../plates">
+          Set the plates out
+        </Button>
+      </>
+    )
+  return (
+    <div className={parts.columns}>
+      {tests.dialog}
+      <section ref={field}>
+        <h2>
+          {stop.name}, {stop.train} train
+        </h2>
+        <p className={parts.say}>
+          Clean, dry, its wheel alone between the empty plates. Great wheel first; one train at a time.
+        </p>
+        <div className={parts.fields}>
+          <NumberField
+            label="Endshake"
+            unit="mm"
+            value={test?.endshakeMm ?? null}
+            min={0}
+            max={20}
+            onKeep={(endshakeMm) => set({ endshakeMm })}
+          />
+          <div>
+            <span>Feel</span>
+            <SegmentedControl
+              aria-label="Feel"
+              value={test?.feel ?? ''}
+              onChange={(feel) => set({ feel: feel })}
+              data={[
+                { value: 'smooth', label: 'smooth' },
+                { value: 'gritty', label: 'gritty' },
+                { value: 'rough', label: 'rough' },
+              ]}
+            />
+          </div>
+        </div>
+        {test?.endshakeMm != null && test.endshakeMm < 0.1 && (
+          <p>
+            <Mark state="must" label="too little" /> Under 0.1 mm of endshake: it may bind when it is warm. Ease a
+            shoulder.
+          </p>
+        )}
+        <Group mt="sm">
+          <span>Binds</span>
+          {BINDS.map((b) => (
+            <Checkbox
+              key={b}
+              size="md"
+              label={b}
+              checked={test?.binds.includes(b) ?? false}
+              onChange={(e) =>
+                set({
+                  tried: true,
+                  binds: e.currentTarget.checked
+                    ? [...(test?.binds ?? []), b]
+                    : (test?.binds ?? []).filter((x) => x !== b),
+                })
+              }
+            />
+          ))}
+        </Group>
+        {PLATES.map((plate) => (
+          <HoleTest key={`${stop.train} ${stop.name} ${plate}`} stop={stop} plate={plate} movement={movement} />
+        ))}
+        <Group mt="md">
+          {at > 0 && (
+            <Button variant="default" size="lg" onClick={() => stops[at - 1] && go(stops[at - 1] as TestStop)}>
+              Back
+            </Button>
+          )}
+          {next && (
+            <Button size="lg" onClick={() => go(next)}>
+              Next: {next.name}
+            </Button>
+          )}
+        </Group>
+      </section>
+      <section>
+        {PLATES.map((plate) => {
+          const left = unjudged(stops, holes, plate, done)
+          return (
+            <p key={plate}>
+              <Mark state={left.length === 0 ? 'sound' : 'none'} label="" />{' '}
+              {left.length === 0
+                ? `The ${plate} plate is judged.`
+                : `The ${plate} plate is not judged: ${left.map((s) => s.name).join(', ')}.`}
+            </p>
+          )
+        })}
+        {plateMap && plateMap.arbors.some((a) => a.xMm !== null) ? (
+          <PlateDrawing
+            map={plateMap}
+            plate="front"
+            movement={movement}
+            holes={holes}
+            chosen={`${stop.train} ${stop.name}`}
+            onChoose={go}
+            order={stops
+              .filter((s) => s.train === stop.train)
+              .flatMap((s) => plateMap.arbors.filter((a) => a.train === s.train && a.name === s.name))}
+          />
+        ) : (
+          stops.map((s) => (
+            <button
+              key={`${s.train} ${s.name}`}
+              type="button"
+              className={s === stop ? `${plates.item} ${plates.here}` : plates.item}
+              onClick={() => go(s)}
+            >
+              <Mark
+                state={gone(s, arborTests, holes, done) ? 'sound' : 'none'}
+                label={gone(s, arborTests, holes, done) ? 'done' : 'open'}
+              />
+              {s.name}, {s.train}
+            </button>
+          ))
+        )}
+      </section>
+    </div>
+  )
+}
+
+/** The shake of one hole by lean or gauge, with what it says and how sure. */
+function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; movement: Movement | undefined }) {
+  const { holes, plateMap } = useJobData()
+  const rows = useRows<Hole>('holes', HOLE_LABELS)
+  const [waiving, setWaiving] = useState(false)
+  const [reason, setReason] = useState('')
+  const hole = holes.find((h) => h.train === stop.train && h.arbor === stop.name && h.plate === plate)
+  const placed = plateMap?.arbors.find((a) => a.train === stop.train && a.name === stop.name)
+  const judged = hole && movement?.judged(hole)
+  const set = (part: Partial<HoleChange>) => {
+    const {
+      jobId: _,
+      measuredBy: _m,
+      ...kept
+    } = hole ?? {
+      ...blankHole(uuid(), { train: stop.train, arbor: stop.name, arborIndex: stop.index, plate, role: stop.role }),
+      plateMm: (plate === 'front' ? placed?.frontMm : placed?.backMm) ?? null,
+      jobId: '',
+      measuredBy: '',
+    }
+    rows.put({ ...kept, ...part } as never)
+  }
+  const state = stateOf(hole, judged)
+  return (
+    <fieldset className={parts.before}>
+      <legend>{plate === 'front' ? 'Front plate' : 'Back plate'}</legend>
+      {rows.dialog}
+      <div className={parts.fields}>
+        <NumberField
+          label={`Lean, ${plate}`}
+          unit="°"
+          value={hole?.leanDeg ?? null}
+          min={0}
+          max={30}
+          onKeep={(leanDeg) => set({ leanDeg })}
+        />
+        <NumberField
+          label={`Side shake, ${plate}`}
+          unit="mm"
+          value={hole?.shakeMm ?? null}
+          min={0}
+          max={20}
+          onKeep={(shakeMm) => set({ shakeMm })}
+        />
+        <NumberField
+          label={`Pivot, ${plate}`}
+          unit="mm"
+          value={hole?.pivotMm ?? null}
+          min={0.05}
+          max={50}
+          onKeep={(pivotMm) => set({ pivotMm })}
+        />
+        <NumberField
+          label={`Plate here, ${plate}`}
+          unit="mm"
+          value={hole?.plateMm ?? null}
+          min={0.3}
+          max={60}
+          onKeep={(plateMm) => set({ plateMm })}
+        />
+      </div>
+      <p aria-live="polite">
+        <Mark
+          state={
+            state === 'must' || state === 'watch' ? state : state === 'open' || state === 'waived' ? 'none' : 'sound'
+          }
+          label=""
+        />{' '}
+        {STATE_WORDS[state]}
+        {judged?.play && `: play ${judged.play.playMm.toFixed(3)} ± ${judged.play.sigmaMm.toFixed(3)} mm`}
+        {judged?.sure != null && `, ${(100 * judged.sure).toFixed(0)} % sure`}
+        {judged?.settleBy === 'caliper' && '. Too close to tell: the caliper’s two axes would settle it'}
+        {judged?.verdict === 'bush' && !judged.plan && '. Its sizes want the caliper'}
+        {hole?.waived ? `: “${hole.waived}”` : ''}.
+      </p>
+      <Group>
+        {hole && (
+          <Button variant="subtle" size="compact-md" component={Link} to={`../holes?hole=${hole.id}`}>
+            Caliper
+          </Button>
+        )}
+        {!judged?.done && (
+          <Button variant="subtle" size="compact-md" onClick={() => setWaiving(!waiving)}>
+            Need not be judged
+          </Button>
+        )}
+        {hole?.waived ? (
+          <Button variant="subtle" size="compact-md" onClick={() => set({ waived: '' })}>
+            Judge it after all
+          </Button>
+        ) : null}
+      </Group>
+      {waiving && (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            if (reason.trim().length < 4) return
+            set({ waived: reason.trim() })
+            setWaiving(false)
+          }}
+        >
+          <Textarea
+            label={`Why the ${plate} hole need not be judged`}
+            value={reason}
+            error={reason !== '' && reason.trim().length < 4 ? 'Say why in a few words' : undefined}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
+          <Button type="submit" variant="default" mt="xs">
+            Leave it unjudged
+          </Button>
+        </form>
+      )}
+    </fieldset>
+  )
+}
