@@ -14,6 +14,13 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   }
   const bar = (words: string | RegExp) => expect(page.getByRole('button', { name: words }).last()).toBeVisible()
 
+  // The drawers as a list, so that there is a cutter to bush with.
+  await page.goto(`${own.url}/drawers/lists`)
+  await type('or paste it here', 'kind,measured mm,count\ncutter,2,1')
+  await key('Look at it')
+  await key('Take it in')
+  await expect(page.getByText('Taken in: 1 added, 0 changed.')).toBeVisible()
+
   await page.goto(own.url)
   await expect(page.getByRole('heading', { name: 'Nothing on the bench' })).toBeVisible()
 
@@ -82,6 +89,7 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   await key('Mend', 'link')
 
   // Mend: one hole, by caliper.
+  await key('Holes', 'link')
   await key('One by name')
   await type('Arbor *', 'Third arbor')
   await key('Add this hole')

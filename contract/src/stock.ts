@@ -1,4 +1,4 @@
-import { boolean, id, idOrNone, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
+import { boolean, id, idOrNone, line, measured, only, string, text, version, type InferType } from './fields.ts'
 
 export const STOCK_KINDS = ['bush', 'cutter', 'reamer', 'rod', 'pivot steel', 'trundle wire'] as const
 export type StockKind = (typeof STOCK_KINDS)[number]
@@ -76,7 +76,7 @@ export type ReservationRow = ReservationChange & { jobId: string; at: string; wh
 /** A drawer list as text, to be looked at first or taken in. */
 export const StockCsv = only({
   id: id(),
-  csv: requiredLine(900_000).label('List'),
+  csv: text(900_000).required().label('List'),
   keep: boolean().required(),
 })
 export type StockCsv = InferType<typeof StockCsv>

@@ -176,7 +176,7 @@ describe('what is owed to a clock', () => {
     ['parted and clean', { bay: 'strip' }, 'Measure its holes', 'holes'],
     ['no list', { bay: 'mend' }, 'List its holes', 'holes'],
     ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'holes'],
-    ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'holes'],
+    ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'bushings'],
     ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'strip'],
     ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'listen'],
     [

@@ -2,48 +2,45 @@ import type { Observation, ObservationRow } from '@treadle/contract'
 import type { ReactNode } from 'react'
 import { v5 } from 'uuid'
 import { useJobData } from '../job/JobPage.tsx'
-import { ownRow } from './ownRows.ts'
 import { useRows } from './useRows.ts'
 
 const NAMESPACE = '0c3b0a0e-6f0e-4f67-9d63-1b1c2c0f7a11'
 const LABELS = { answer: 'Answer', figure: 'Figure', second: 'Second figure', note: 'Note' }
 
-/** Our own row where it is newer than the page's, which may not have been fetched yet. */
-function own(id: string, shown: ObservationRow | undefined): Partial<ObservationRow> {
-  const mine = ownRow(id)
-  return mine && mine.version > (shown?.version ?? 0) ? mine : {}
-}
+type Said = Partial<Pick<Observation, 'answer' | 'figure' | 'second' | 'note' | 'photoId'>>
 
 export interface Observations {
   dialog: ReactNode
   of: (key: string) => ObservationRow | undefined
   /** writes it, or changes what is said of it */
-  set: (key: string, part: Partial<Pick<Observation, 'answer' | 'figure' | 'second' | 'note' | 'photoId'>>) => void
+  set: (key: string, part: Said) => void
   takeBack: (key: string) => void
 }
 
-/** What was observed on this job, by its key; one key has one row, whoever writes it and however often. */
+/**
+ * What was observed on this job, by its key; one key has one row, whoever writes it and however often. What was just said
+ * shows at once, so that a second press is made on what the first one did.
+ */
 export function useObservations(): Observations {
   const { job, observations } = useJobData()
   const rows = useRows<ObservationRow>('observations', LABELS)
-  const of = (key: string) => observations.find((o) => o.key === key)
+  const kept = (key: string) => observations.find((o) => o.key === key)
+  const blank = (key: string): Observation => ({
+    id: v5(`${job.id} ${key}`, NAMESPACE),
+    version: 0,
+    key,
+    answer: '',
+    figure: null,
+    second: null,
+    note: '',
+    photoId: null,
+  })
+  const whole = (key: string) => ({ ...blank(key), jobId: job.id, who: '', at: new Date().toISOString() })
+  const of = (key: string): ObservationRow | undefined => rows.seen(whole(key), kept(key))
   return {
     dialog: rows.dialog,
     of,
-    set: (key, part) => {
-      const blank: Observation = {
-        id: v5(`${job.id} ${key}`, NAMESPACE),
-        version: 0,
-        key,
-        answer: '',
-        figure: null,
-        second: null,
-        note: '',
-        photoId: null,
-      }
-      const now = () => ({ ...blank, ...of(key), ...own(blank.id, of(key)), ...part })
-      rows.put(now(), undefined, now)
-    },
+    set: (key, part) => rows.set(blank(key), kept(key), part),
     takeBack: (key) => {
       const row = of(key)
       if (row) rows.remove(row.id)

@@ -1,7 +1,7 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { sayNotKept, useChange } from '../app/queries.ts'
 import { useJobData } from '../job/JobPage.tsx'
-import { inTurn, lastVersion, rememberRow } from './ownRows.ts'
+import { inTurn, lastVersion, ownRow, rememberRow } from './ownRows.ts'
 import { useConflict } from './useConflict.tsx'
 
 interface Row {
@@ -15,9 +15,13 @@ type Kept<R> = Omit<R, 'jobId' | 'at' | 'who'>
 export interface Rows<R extends Row> {
   /** to be put on the page: asks which is right when somebody changed the same row meanwhile */
   dialog: ReactNode
-  /** writes a row; one that is made only when its turn comes builds on what was written before it */
-  put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>) => void
+  /** writes a row; one that is made only when its turn comes builds on what was written before it. `over`: kept or not */
+  put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>, over?: () => void) => void
   remove: (id: string) => void
+  /** changes part of a row that the page shows, or begins it from a blank one: on top of all that was said before */
+  set: (blank: Kept<R>, shown: R | undefined, part: Partial<R>) => void
+  /** the row with what was just said of it, before the server has answered: the next press is made on that */
+  seen: (blank: Kept<R>, shown: R | undefined) => R | undefined
   pending: boolean
 }
 
@@ -28,7 +32,9 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
   const conflict = useConflict(labels)
   const address = (id: string) => `/jobs/${job.id}/${path}/${id}`
 
-  const put: Rows<R>['put'] = (row, done, atItsTurn) => {
+  const [waiting, setWaiting] = useState<Record<string, Partial<R>[]>>({})
+
+  const put: Rows<R>['put'] = (row, done, atItsTurn, over) => {
     const id = String(row.id)
     void inTurn(id, async () => {
       const latest = { ...(atItsTurn?.() ?? row) }
@@ -39,6 +45,7 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         jobId: _j,
         at: _a,
         who: _w,
+        measuredBy: _m,
         ...body
       } = { ...latest, version } as Kept<R> & Partial<Record<string, unknown>>
       try {
@@ -51,6 +58,7 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         }
         if (!conflict.meet(error, { ...body }, again, () => undefined)) sayNotKept(error)
       }
+      over?.()
     })
   }
   const remove = (id: string) =>
@@ -62,5 +70,21 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         sayNotKept(error)
       }
     })
-  return { dialog: conflict.dialog, put, remove, pending: change.isPending }
+  const set: Rows<R>['set'] = (blank, shown, part) => {
+    const id = String(blank.id)
+    const now = () => ({ ...blank, ...shown, ...newer(ownRow(id), shown), ...part })
+    setWaiting((all) => ({ ...all, [id]: [...(all[id] ?? []), part] }))
+    put(now(), undefined, now, () => setWaiting((all) => ({ ...all, [id]: (all[id] ?? []).filter((p) => p !== part) })))
+  }
+  const seen: Rows<R>['seen'] = (blank, shown) => {
+    const said = waiting[String(blank.id)] ?? []
+    if (said.length === 0) return shown
+    return said.reduce<R>((row, part) => ({ ...row, ...part }), { ...blank, ...shown } as unknown as R)
+  }
+  return { dialog: conflict.dialog, put, remove, set, seen, pending: change.isPending }
+}
+
+/** Our own row where it is newer than the page's, which may not have been fetched yet. */
+function newer(mine: Row | undefined, shown: Row | undefined): object {
+  return mine && mine.version > (shown?.version ?? 0) ? mine : {}
 }

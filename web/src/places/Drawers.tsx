@@ -75,6 +75,7 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
           <thead>
             <tr>
               <td></td>
+              <td></td>
               {tool ? (
                 <th scope="col">Measured</th>
               ) : (
@@ -126,6 +127,9 @@ function Row({ row, tool, onEdit }: { row: StockRow; tool: boolean; onEdit: () =
         />
       </td>
       <td>
+        <Section row={row} />
+      </td>
+      <td>
         <b>{size?.toFixed(2) ?? '–'}</b>
       </td>
       {row.kind === 'bush' && <td>{row.insideMm?.toFixed(2) ?? '–'}</td>}
@@ -145,6 +149,26 @@ function Row({ row, tool, onEdit }: { row: StockRow; tool: boolean; onEdit: () =
         </Button>
       </td>
     </tr>
+  )
+}
+
+/** The thing end on, all at one scale: a bush with its bore, a tool by what it cuts. */
+function Section({ row }: { row: StockRow }) {
+  const across = row.measuredMm ?? row.outsideMm ?? 0
+  const px = Math.min(44, Math.max(4, across * 8))
+  const bore = row.insideMm === null || across === 0 ? 0 : (px * row.insideMm) / across
+  const tool = row.kind === 'cutter' || row.kind === 'reamer'
+  return (
+    <svg viewBox="-24 -24 48 48" width="48" height="48" aria-hidden="true">
+      <circle
+        r={px / 2}
+        fill={tool ? 'none' : row.kind === 'bush' || row.kind === 'rod' ? 'var(--brass-line)' : 'var(--steel-metal)'}
+        stroke={tool ? 'var(--ink)' : 'var(--brass)'}
+        strokeWidth="1.5"
+        strokeDasharray={row.kind === 'cutter' ? '4 2.5' : undefined}
+      />
+      {bore > 0 && <circle r={bore / 2} fill="var(--ground)" stroke="var(--brass)" />}
+    </svg>
   )
 }
 

@@ -74,10 +74,10 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
     lengthMm: work.bush?.lengthMm ?? null,
     pivotMm,
   })
-  const set = (planned: PlannedHole, part: Partial<BushingChange>) =>
-    rows.put({ ...blank(planned), ...planned.row, ...part })
+  const set = (planned: PlannedHole, part: Partial<BushingChange>) => rows.set(blank(planned), planned.row, part)
   const steps = one?.steps ?? []
-  const done = (one?.row?.done ?? []).filter((key) => steps.some((s) => s.key === key))
+  const begun = one && rows.seen(blank(one), one.row)
+  const done = (begun?.done ?? []).filter((key) => steps.some((s) => s.key === key))
   const step = steps.find((s) => !done.includes(s.key))
   const mark = (planned: PlannedHole, keys: string[]) => {
     set(planned, { ...settled(planned), done: keys })

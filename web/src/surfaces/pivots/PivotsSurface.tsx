@@ -57,11 +57,11 @@ export function PivotsSurface() {
     ends.findIndex((e) => keyOf(e) === search.get('at')),
   )
   const end = ends[at]
-  const row = end && rowOf(end)
+  const row = end && rows.seen(blankPivot(job.id, end), rowOf(end))
   const go = (to: End) => setSearch({ at: keyOf(to) }, { replace: true })
   const next = ends[at + 1]
   const set = (part: Partial<PivotChange>) => {
-    if (end) rows.put({ ...blankPivot(job.id, end), ...row, ...part })
+    if (end) rows.set(blankPivot(job.id, end), rowOf(end), part)
   }
   const plan = row && settings ? planned(row, settings, sisterOf(row, pivots)) : null
   const finish = plan && row?.finishedMm === null ? doneBy(plan.verdict, settings?.pivotSchool ?? 'burnish') : null

@@ -47,7 +47,6 @@ export function TestSurface() {
   const stop = stops[at]
   const next = stops[at + 1]
   const go = (to: TestStop) => setSearch({ at: `${to.train} ${to.name}` }, { replace: true })
-  const test = arborTests.find((t) => t.train === stop?.train && t.arbor === stop.name)
   const blank = (s: TestStop): ArborTestChange => ({
     id: v5(`${job.id} ${s.train} ${s.name}`, NAMESPACE),
     version: 0,
@@ -60,8 +59,10 @@ export function TestSurface() {
     tried: false,
     note: '',
   })
+  const row = arborTests.find((t) => t.train === stop?.train && t.arbor === stop.name)
+  const test = stop && tests.seen(blank(stop), row)
   const set = (part: Partial<ArborTestChange>) => {
-    if (stop) tests.put({ ...blank(stop), ...test, ...part })
+    if (stop) tests.set(blank(stop), row, part)
   }
   const field = useRef<HTMLDivElement>(null)
   usePedalAction(
@@ -225,22 +226,19 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
   const rows = useRows<Hole>('holes', HOLE_LABELS)
   const [waiving, setWaiving] = useState(false)
   const [reason, setReason] = useState('')
-  const hole = holes.find((h) => h.train === stop.train && h.arbor === stop.name && h.plate === plate)
+  const row = holes.find((h) => h.train === stop.train && h.arbor === stop.name && h.plate === plate)
   const placed = plateMap?.arbors.find((a) => a.train === stop.train && a.name === stop.name)
-  const judged = hole && movement?.judged(hole)
-  const set = (part: Partial<HoleChange>) => {
-    const {
-      jobId: _,
-      measuredBy: _m,
-      ...kept
-    } = hole ?? {
-      ...blankHole(uuid(), { train: stop.train, arbor: stop.name, arborIndex: stop.index, plate, role: stop.role }),
-      plateMm: (plate === 'front' ? placed?.frontMm : placed?.backMm) ?? null,
-      jobId: '',
-      measuredBy: '',
-    }
-    rows.put({ ...kept, ...part } as never)
+  const [id] = useState(() => uuid())
+  const place = { train: stop.train, arbor: stop.name, arborIndex: stop.index, plate, role: stop.role }
+  const blank = {
+    ...blankHole(row?.id ?? id, place),
+    plateMm: (plate === 'front' ? placed?.frontMm : placed?.backMm) ?? null,
+    jobId: '',
+    measuredBy: '',
   }
+  const hole = rows.seen(blank, row)
+  const judged = hole && movement?.judged(hole)
+  const set = (part: Partial<HoleChange>) => rows.set(blank, row, part)
   const state = stateOf(hole, judged)
   return (
     <fieldset className={parts.before}>

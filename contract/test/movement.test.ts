@@ -1,0 +1,200 @@
+import { describe, expect, test } from 'vitest'
+import {
+  blankHole,
+  cuttersOf,
+  DEFAULT_SETTINGS,
+  depthOfHole,
+  depthsOf,
+  expectedWear,
+  holesOfPlate,
+  judgeHole,
+  movementOf,
+  planOfPivot,
+  stockTitle,
+  type PivotChange,
+  type PlacedArbor,
+} from '../src/index.ts'
+import { DEFAULT_PIVOT_RULES } from '@treadle/core'
+
+const arbor = (name: string, index: number, xMm: number, yMm: number): PlacedArbor => ({
+  train: 'going',
+  name,
+  index,
+  role: 'other',
+  xMm,
+  yMm,
+  pinionAt: 0.5,
+  wheelAt: 0.5,
+  frontMm: 2,
+  backMm: 2,
+  cock: '',
+  moduleMm: null,
+})
+const MAP = {
+  arbors: [arbor('Third', 2, 0, 72), arbor('Great', 0, 0, 0), arbor('Centre', 1, 0, 36)],
+  fixtures: [
+    { name: 'Pillar', kind: 'pillar' as const, plate: 'both' as const, xMm: 30, yMm: 0, diameterMm: 6 },
+    { name: 'Screw', kind: 'screw' as const, plate: 'back' as const, xMm: 20, yMm: 0, diameterMm: 3 },
+  ],
+}
+const SHEET = {
+  train: 'going' as const,
+  arbors: [
+    { name: 'Great', pinion: null, wheel: 84 },
+    { name: 'Centre', pinion: 8, wheel: 64 },
+    { name: 'Third', pinion: 8, wheel: 60 },
+  ],
+  hourly: 1,
+  escape: false,
+  greatTurns: null,
+}
+const place = { train: 'going', arbor: 'Third', arborIndex: 2, plate: 'back', role: 'other' } as const
+const RULES = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [1.6, 2, 2.3] }
+
+describe('the movement on its plates', () => {
+  test('places come from the map, counts and turning from the sheet, great wheel first', () => {
+    const [train] = movementOf(MAP, [SHEET])
+    expect(train!.arbors.map((a) => [a.name, a.pinion, a.wheel, a.turn])).toEqual([
+      ['Great', null, 84, 'anticlockwise'],
+      ['Centre', 8, 64, 'clockwise'],
+      ['Third', 8, 60, 'anticlockwise'],
+    ])
+    expect(movementOf(null, [SHEET])).toEqual([])
+  })
+
+  test('a strike train with no hourly arbor turns about all the same', () => {
+    const strike = { ...SHEET, train: 'strike' as const, hourly: null }
+    const map = { ...MAP, arbors: MAP.arbors.map((a) => ({ ...a, train: 'strike' as const })) }
+    expect(movementOf(map, [strike])[0]!.arbors.map((a) => a.turn)).toEqual([
+      'anticlockwise',
+      'clockwise',
+      'anticlockwise',
+    ])
+  })
+
+  test('the last arbor, driven from below by a wheel that turns clockwise, wears to the right', () => {
+    const found = expectedWear(movementOf(MAP, [SHEET]), place)
+    // Its driver’s tooth goes right at the top; it is pushed that way and up by the pressure angle.
+    expect(found).toBeCloseTo(70, 6)
+    expect(expectedWear(movementOf(MAP, []), place)).toBeNull()
+    expect(expectedWear(movementOf(MAP, [SHEET]), { ...place, arbor: 'Fly' })).toBeNull()
+  })
+
+  test('a hole’s own depth: along the line of centres all of its wear counts', () => {
+    const worn = { ...blankHole('', place), longAxisMm: 1.3, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
+    const movement = movementOf(MAP, [SHEET])
+    expect(depthOfHole(movement, worn)).toEqual({ moduleMm: 1, depthShiftMm: expect.closeTo(0.2) })
+    expect(depthOfHole(movement, { ...worn, wearDeg: 90 })!.depthShiftMm).toBeCloseTo(0)
+    expect(depthOfHole(movement, { ...worn, wearDeg: null })).toBeNull()
+    expect(depthOfHole(movementOf(MAP, []), worn)).toBeNull()
+  })
+
+  test('the table of depths: what the plan bushes is true again, what it leaves is not', () => {
+    const [train] = movementOf(MAP, [SHEET])
+    const worn = { ...blankHole('', place), longAxisMm: 1.5, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
+    const left = depthsOf(train!, [worn], () => false)
+    const done = depthsOf(train!, [worn], () => true)
+    const last = (table: typeof left) => ['worn', 'middle', 'true'].map((c) => table[c as 'worn'].at(-1)!.depthShiftMm)
+    expect(last(done)).toEqual([expect.closeTo(0.2), expect.closeTo(0.1), 0])
+    expect(last(left)).toEqual([expect.closeTo(0.2), expect.closeTo(0.2), expect.closeTo(0.2)])
+  })
+
+  test('the holes of one plate: its own screws and no other’s', () => {
+    expect(holesOfPlate(MAP, 'front', () => 1).map((h) => h.name)).not.toContain('Screw')
+    expect(holesOfPlate(MAP, 'back', () => 1).map((h) => h.name)).toContain('Screw')
+  })
+})
+
+describe('judging a hole by whatever measured it', () => {
+  const hole = blankHole('', place)
+
+  test('nothing measured: not judged; waived: done without a verdict', () => {
+    expect(judgeHole(hole, RULES)).toMatchObject({ verdict: null, done: false, play: null })
+    expect(judgeHole({ ...hole, waived: 'Renewed last year.' }, RULES)).toMatchObject({ verdict: null, done: true })
+  })
+
+  test('a lean gives the play alone: enough to leave it, or to send for the caliper', () => {
+    const free = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 1 }, RULES)
+    expect(free).toMatchObject({ verdict: 'leave', plan: null, done: true })
+    const loose = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 8 }, RULES)
+    expect(loose).toMatchObject({ verdict: 'bush', plan: null })
+    expect(loose.sure).toBeGreaterThan(0.99)
+    const close = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 3 }, RULES)
+    expect(close.settleBy).toBe('caliper')
+  })
+
+  test('a gauge figure is taken as it is, and near the limit says so', () => {
+    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.09 }, RULES)).toMatchObject({
+      verdict: 'leave',
+      nearLimit: true,
+    })
+    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.11 }, RULES).verdict).toBe('bush')
+    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.07, role: 'escape' }, RULES).verdict).toBe('bush')
+  })
+
+  test('the map’s depth decides where the other schools would leave it; what was typed goes before it', () => {
+    const measured = { ...hole, longAxisMm: 2.12, shortAxisMm: 2.03, pivotMm: 2, plateMm: 2, wearDeg: 0 }
+    expect(judgeHole(measured, RULES).verdict).toBe('leave')
+    expect(judgeHole(measured, RULES, { moduleMm: 0.6, depthShiftMm: 0.09 }).verdict).toBe('bush')
+    const typed = { ...measured, moduleMm: 0.6, depthShiftMm: 0.01 }
+    expect(judgeHole(typed, RULES, { moduleMm: 0.6, depthShiftMm: 0.09 }).verdict).toBe('leave')
+  })
+})
+
+describe('a pivot as it was found', () => {
+  const pivot: PivotChange = {
+    id: '',
+    version: 0,
+    train: 'going',
+    arbor: 'Third',
+    arborIndex: 2,
+    plate: 'back',
+    nail: '',
+    firstMm: null,
+    secondMm: null,
+    outOfRoundMm: null,
+    runoutMm: null,
+    grooveDepthMm: null,
+    originalMm: null,
+    arborMm: null,
+    shoulder: '',
+    rust: false,
+    ownerTold: false,
+    work: '',
+    finishedMm: null,
+    note: '',
+  }
+
+  test('nothing is said before the gauge; then the larger figure counts', () => {
+    expect(planOfPivot(pivot, DEFAULT_PIVOT_RULES)).toBeNull()
+    expect(planOfPivot({ ...pivot, firstMm: 1, secondMm: 0.98 }, DEFAULT_PIVOT_RULES)).toMatchObject({
+      verdict: 'polish',
+      finishedMm: expect.closeTo(0.98),
+    })
+  })
+
+  test('a nail that catches is a groove even where none was measured', () => {
+    expect(planOfPivot({ ...pivot, firstMm: 1, nail: 'catches' }, DEFAULT_PIVOT_RULES)!.verdict).toBe(
+      'file and burnish',
+    )
+    expect(planOfPivot({ ...pivot, firstMm: 1, outOfRoundMm: 0.06 }, DEFAULT_PIVOT_RULES)!.finishedMm).toBeCloseTo(0.94)
+  })
+
+  test('under nine tenths of her sister it is let in anew', () => {
+    const plan = planOfPivot({ ...pivot, firstMm: 1 }, DEFAULT_PIVOT_RULES, 1.2)
+    expect(plan).toMatchObject({ verdict: 're-pivot' })
+    expect(plan!.reasons[0]).toMatch(/sister’s 1.20/)
+    expect(planOfPivot({ ...pivot, firstMm: 1, shoulder: 'worn' }, DEFAULT_PIVOT_RULES)!.reasons.join()).toMatch(
+      /shoulder is worn/,
+    )
+  })
+})
+
+test('cutters of the drawers: measured, there, smallest first', () => {
+  const cutter = (measuredMm: number, count = 1) => ({ kind: 'cutter' as const, measuredMm, count })
+  expect(cuttersOf([cutter(3), cutter(1.6), cutter(2, 0), { kind: 'reamer', measuredMm: 1, count: 1 }])).toEqual([
+    1.6, 3,
+  ])
+  const sizes = { name: '', outsideMm: 2.02, insideMm: 1, lengthMm: 3, measuredMm: null }
+  expect(stockTitle({ kind: 'bush', material: 'bronze', ...sizes })).toBe('Bush 2.02 × 1.00 × 3.00 mm, bronze')
+})
