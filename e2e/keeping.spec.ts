@@ -76,7 +76,7 @@ test('the cutters in the drawer decide what can be bushed', async ({ demo, page 
   await expect(page.getByText('Measured must be less than or equal to 60')).toBeVisible()
   await page.getByLabel('Measured').fill('6')
   await page.getByRole('button', { name: 'Put it in' }).click()
-  await expect(page.getByRole('cell', { name: '6.00' })).toBeVisible()
+  await expect(page.getByRole('cell', { name: '6.00', exact: true })).toBeVisible()
   await page.goto(holes)
   await page.getByRole('button', { name: /Hole \d+: going train, Great wheel/ }).click()
   await expect(page.getByRole('row', { name: /Cutter/ })).toContainText('6.00 mm')

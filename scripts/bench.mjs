@@ -8,6 +8,7 @@ import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
 import { findTimes } from './lib/findBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
+import { plateInteraction } from './lib/plateBench.mjs'
 import { ROOT } from './lib/root.mjs'
 
 const RUNS = 5
@@ -17,6 +18,8 @@ const SCRIPT_BUDGET_KB = 250
 const LISTEN_BUDGET = 2
 const FIND_BUDGET_MS = 50
 const FIND_GROWTH = 1.5
+const ASSIGN_BUDGET_MS = 200
+const TOUCH_BUDGET_MS = 50
 
 ensureModules()
 const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
@@ -24,6 +27,8 @@ try {
   await listening(join(folder, 'ten-minutes.wav'))
   firstScript()
   await finding()
+  await assigning()
+  report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
 } finally {
   rmSync(folder, { recursive: true })
 }
@@ -66,6 +71,30 @@ async function finding() {
   const [few, many] = await findTimes([500, 20_000])
   report('lists and searches at 20,000 jobs, 95th percentile', many, FIND_BUDGET_MS, ' ms')
   report('the same, against 500 jobs', many / few, FIND_GROWTH, '')
+}
+
+/** Bushes for 60 holes out of 400 rows of stock. */
+async function assigning() {
+  const { assignBushes } = await import(await bundle('core/src/index.ts', 'core'))
+  const holes = Array.from({ length: 60 }, (_, i) => ({
+    name: `h${i}`,
+    finishedPivotMm: 0.8 + (i % 12) * 0.05,
+    cutterMm: 2 + (i % 3) * 0.3,
+    plateMm: 2.5,
+  }))
+  const stock = Array.from({ length: 400 }, (_, i) => ({
+    id: `s${i}`,
+    outsideMm: 2.02 + (i % 3) * 0.3,
+    insideMm: 0.6 + (i % 37) * 0.02,
+    lengthMm: 2.5 + (i % 4) * 0.5,
+    count: 1,
+  }))
+  const times = Array.from({ length: 2 * RUNS + 1 }, () => {
+    const began = process.hrtime.bigint()
+    assignBushes(holes, stock)
+    return Number(process.hrtime.bigint() - began) / 1e6
+  })
+  report('bushes for 60 holes out of 400 rows', middle(times), ASSIGN_BUDGET_MS, ' ms')
 }
 
 function timed(command, args) {

@@ -1,10 +1,4 @@
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
-import { createServer } from 'node:net'
-import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
-import { buildServer } from './build.mjs'
-import { ROOT } from './root.mjs'
+import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
 
 const ROUNDS = 30
@@ -42,19 +36,7 @@ async function timesWith(admin, jobs) {
   await run(url, filled(jobs))
   // As the database's own housekeeping leaves it after a while.
   await run(url, 'vacuum analyze')
-  const port = await freePort()
-  const server = spawn(process.execPath, [fileURLToPath(await buildServer('server/src/main.ts', 'server'))], {
-    env: {
-      ...process.env,
-      DATABASE_URL: url,
-      PORT: String(port),
-      TREADLE_MIGRATIONS: join(ROOT, 'server/migrations'),
-      LOG_LEVEL: 'error',
-    },
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  })
-  await once(server, 'message')
-  const base = `http://127.0.0.1:${port}`
+  const { base, stop } = await serve(url)
   const times = []
   for (let round = -3; round < ROUNDS; round++)
     for (const path of ASKED) {
@@ -64,9 +46,7 @@ async function timesWith(admin, jobs) {
       if (!answer.ok) throw new Error(`${path}: ${answer.status}`)
       if (round >= 0) times.push(Number(process.hrtime.bigint() - began) / 1e6)
     }
-  const gone = once(server, 'exit')
-  server.kill()
-  await gone
+  await stop()
   return times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)]
 }
 
@@ -85,12 +65,4 @@ function filled(jobs) {
       select gen_random_uuid(), c.id, 'return', 'It stops.', 'runs', '[]', now() - n * interval '1 hour',
         case when n <= 40 then null else now() end
       from generate_series(1, ${jobs}) n join (select id, row_number() over () as r from clocks) c on c.r = 1 + n % ${clocks};`
-}
-
-async function freePort() {
-  const probe = createServer().listen(0, '127.0.0.1')
-  await once(probe, 'listening')
-  const { port } = probe.address()
-  probe.close()
-  return port
 }

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import { CHROMIUM_FLAGS, ensureChromium } from './chromium.mjs'
+import { serve } from './serve.mjs'
+import { prepareTestDatabases } from './testDatabase.mjs'
+
+/** A photo of 12 million points. */
+const PHOTO = { width: 4000, height: 3000 }
+
+/**
+ * The longest interaction, ms, by the browser's own event timing, while plates are moved, enlarged and tapped over a
+ * photo of 12 MP.
+ */
+export async function plateInteraction() {
+  const prepared = await prepareTestDatabases({ demo: true })
+  const { chromium } = await import('@playwright/test')
+  const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
+  const { base, stop } = await serve(prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo'))
+  try {
+    const job = await withPhoto(base)
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+    await page.goto(`${base}/jobs/${job}/plates?do=set-out`)
+    await page.waitForFunction(() => globalThis.document.querySelector('img[src*="/screen"]')?.complete)
+    await page.evaluate(() => {
+      globalThis.longest = 0
+      new PerformanceObserver((list) => {
+        for (const { duration } of list.getEntries()) globalThis.longest = Math.max(globalThis.longest, duration)
+      }).observe({ type: 'event', durationThreshold: 16, buffered: false })
+    })
+    await page.mouse.move(350, 480)
+    for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -120)
+    await page.mouse.down()
+    for (let i = 0; i < 20; i++) await page.mouse.move(350 + 5 * i, 480 - 4 * i)
+    await page.mouse.up()
+    for (let i = 0; i < 12; i++) await page.mouse.wheel(0, 120)
+    await page.mouse.click(420, 420)
+    await page.evaluate(() => new Promise((done) => globalThis.requestAnimationFrame(() => setTimeout(done, 100))))
+    return await page.evaluate(() => globalThis.longest)
+  } finally {
+    await stop()
+    await browser.close()
+    prepared.stop()
+  }
+}
+
+/** Lays such a photo under the plates of the demo's clock in pieces; gives back its job. */
+async function withPhoto(base) {
+  const bench = await (await fetch(`${base}/api/bench`)).json()
+  const { job } = bench.tags.find((t) => t.clock.name === 'Round-top drum clock')
+  const noise = { type: 'gaussian', mean: 150, sigma: 40 }
+  const bytes = await sharp({ create: { ...PHOTO, channels: 3, background: '#b98f3e', noise } })
+    .jpeg()
+    .toBuffer()
+  const photoId = randomUUID()
+  await send('PUT', `${base}/api/jobs/${job.id}/photos/${photoId}?caption=Large`, bytes, 'image/jpeg')
+  const { plateMap } = await (await fetch(`${base}/api/jobs/${job.id}`)).json()
+  const map = { ...plateMap }
+  delete map.clockId
+  const trueing = [0.035, 0, -70, 0, -0.035, 52, 0, 0, 1]
+  const body = JSON.stringify({ ...map, photoId, trueing })
+  await send('PUT', `${base}/api/jobs/${job.id}/plates/${map.id}`, body, 'application/json')
+  return job.id
+}
+
+async function send(method, url, body, type) {
+  const answer = await fetch(url, { method, headers: { 'Content-Type': type }, body })
+  if (!answer.ok) throw new Error(`${method} ${url}: ${await answer.text()}`)
+}
