@@ -99,3 +99,38 @@ test('a backup from before comes back into a workshop of today', async () => {
   }
   expectKept((await restored.request.get(`/api/jobs/${JOB}`).expect(200)).body as JobPage)
 })
+
+// A workshop as it was kept while cutters stood among the settings: two holes, counts, an observation, a step of the log.
+const MENDED = join(import.meta.dirname, 'dumps', 'before_mending.backup')
+const MENDED_JOB = '01a20785-1b0b-7624-ae14-949793c6b401'
+const carried = useWorkshop()
+
+test('a backup from before the drawers has its cutters in them, and its holes as they were', async () => {
+  const client = await carried.connection.pool.connect()
+  try {
+    await readArchive(client, MENDED)
+  } finally {
+    client.release()
+  }
+  const stock = (await carried.request.get('/api/stock').expect(200)).body as { kind: string; measuredMm: number }[]
+  expect(stock.map((s) => [s.kind, s.measuredMm])).toEqual([
+    ['cutter', 1.6],
+    ['cutter', 2.2],
+  ])
+  const settings = (await carried.request.get('/api/settings').expect(200)).body as Record<string, unknown>
+  expect(settings).toMatchObject({ workshop: 'Shop before', pivotSchool: 'burnish', bushingMethod: 'hand' })
+  await carried.request.put('/api/settings').send(settings).expect(200)
+  const page = (await carried.request.get(`/api/jobs/${MENDED_JOB}`).expect(200)).body as JobPage
+  expect(page.holes).toMatchObject([
+    { plate: 'back', bushed: true, old: 'none', waived: '', shakeMm: null },
+    { plate: 'front', verdictOverride: 'leave', overrideReason: 'Will be replaced.' },
+  ])
+  expect(page).toMatchObject({
+    plateMap: null,
+    pivots: [],
+    bushings: [],
+    trainSheets: [{ train: 'going' }],
+    observations: [{ key: 'hands' }],
+    stripSteps: [{ part: 'Minute hand' }],
+  })
+})

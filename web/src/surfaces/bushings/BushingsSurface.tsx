@@ -12,8 +12,10 @@ import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { useMovement } from '../../parts/useMovement.ts'
+import { useObservations } from '../../parts/useObservations.ts'
 import { useRows } from '../../parts/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { PlateDrawing } from '../plates/PlateDrawing.tsx'
 import plates from '../plates/Plates.module.css'
 import styles from './Bushings.module.css'
 import { planOf, type PlannedHole } from './plan.ts'
@@ -35,7 +37,9 @@ export function BushingsSurface() {
 }
 
 function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: StockRow[] }) {
-  const { job, reservations } = useJobData()
+  const { job, holes, plateMap, reservations } = useJobData()
+  const movement = useMovement()
+  const seen = useObservations()
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
@@ -86,6 +90,9 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
     if (promise && promise.taken !== inHand) promises.put({ ...promise, taken: inHand })
   }
   const nextHole = plan.holes.find((h, i) => i !== at && !h.hole.bushed)
+  const trains = [...new Set(plan.holes.map((h) => h.hole.train))]
+  const runsDry = (train: string) => seen.of(`runs-dry ${train}`)?.answer === 'done'
+  const together = trains.find((train) => !runsDry(train))
   const held = step !== undefined && !['mark', 'reference', 'mask'].includes(step.key) && one?.pivotOpen === true
   usePedalAction(
     !one
@@ -116,7 +123,16 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
                   return () => go(one)
                 },
               }
-            : { label: 'Press to go on and assemble', press: () => void navigate(`/jobs/${job.id}/assemble`) },
+            : together
+              ? {
+                  label: `Press when the ${together} train runs by itself`,
+                  hint: 'dry, a finger’s pressure on the great wheel; it backs off at the end',
+                  press: () => {
+                    seen.set(`runs-dry ${together}`, { answer: 'done' })
+                    return () => seen.set(`runs-dry ${together}`, { answer: '' })
+                  },
+                }
+              : { label: 'Press to go on and assemble', press: () => void navigate(`/jobs/${job.id}/assemble`) },
   )
   if (!one)
     return (
@@ -141,6 +157,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
     <div className={parts.columns}>
       {rows.dialog}
       {promises.dialog}
+      {seen.dialog}
       <section>
         <h2>
           {one.hole.arbor}, {one.hole.plate} plate
@@ -298,6 +315,41 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
             </button>
           )
         })}
+        {trains.map((train) => (
+          <Checkbox
+            key={train}
+            mt="sm"
+            size="md"
+            label={`The whole ${train} train, dry: a finger’s pressure on the great wheel runs it, and it backs off at the end`}
+            checked={runsDry(train)}
+            disabled={!runsDry(train) && plan.holes.some((h) => h.hole.train === train && !h.hole.bushed)}
+            onChange={(e) => seen.set(`runs-dry ${train}`, { answer: e.currentTarget.checked ? 'done' : '' })}
+          />
+        ))}
+        {plateMap && one.marker && (
+          <>
+            <h3>Where its marks go</h3>
+            <PlateDrawing
+              key={one.hole.plate}
+              map={plateMap}
+              plate={one.hole.plate}
+              movement={movement}
+              holes={holes}
+              chosen={`${one.hole.train} ${one.hole.arbor}`}
+              points={one.marker.points}
+              onChoose={(a) => {
+                const there = plan.holes.find(
+                  (h) => h.hole.train === a.train && h.hole.arbor === a.name && h.hole.plate === one.hole.plate,
+                )
+                if (there) go(there)
+              }}
+            />
+            <p className="quiet">
+              The crosses are the marker’s two outer points, as far as can be from every other hole and the edge:{' '}
+              {one.marker.clearMm === null ? 'nothing is near' : `${one.marker.clearMm.toFixed(1)} mm clear`}.
+            </p>
+          </>
+        )}
         <NearLimit plan={plan} />
       </section>
     </div>

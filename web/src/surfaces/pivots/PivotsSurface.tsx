@@ -144,7 +144,7 @@ export function PivotsSurface() {
           <>
             <PivotPicture pivot={row} plan={plan} />
             <h3>
-              <Mark state={STATES[plan.verdict]} label="" /> {VERDICTS[plan.verdict]}
+              <Mark state={STATES[plan.verdict]} /> {VERDICTS[plan.verdict]}
             </h3>
             <ul>
               {plan.reasons.map((r) => (
@@ -208,7 +208,7 @@ export function PivotsSurface() {
       </section>
       <section>
         <p>
-          <Mark state={gate?.passed ? 'sound' : 'must'} label="" /> {gate?.reason}
+          <Mark state={gate?.passed ? 'sound' : 'must'} /> {gate?.reason}
         </p>
         {ends.map((e) => {
           const p = rowOf(e)

@@ -1,8 +1,8 @@
-import type { Hole, PlacedArbor, Plate, PlateMapChange } from '@treadle/contract'
-import { formatClockDirection, thenBy, type Trueing } from '@treadle/core'
+import type { BushedBefore, Hole, PlacedArbor, Plate, PlateMapChange } from '@treadle/contract'
+import { formatClockDirection, thenBy, type Point, type Trueing } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import type { ZoomTransform } from 'd3-zoom'
-import { useEffect, useRef, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react'
+import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react'
 import type { Movement } from '../../parts/useMovement.ts'
 import { frameOf } from './frame.ts'
 import styles from './Plates.module.css'
@@ -29,7 +29,8 @@ export function PlateDrawing({
   onPlace,
   photo,
   order,
-  children,
+  points = [],
+  bushedBefore = [],
 }: {
   map: Pick<PlateMapChange, 'arbors' | 'fixtures' | 'edge'>
   plate: Plate
@@ -41,7 +42,10 @@ export function PlateDrawing({
   photo?: DrawnPhoto | undefined
   /** arbors in the order in which they are gone through, joined by a line */
   order?: PlacedArbor[] | undefined
-  children?: ReactNode
+  /** places to mark on the brass, such as a marker’s two outer points */
+  points?: Point[]
+  /** what was bushed on earlier visits */
+  bushedBefore?: BushedBefore[]
 }) {
   const mirrored = plate === 'back'
   const frame = frameOf(map, mirrored)
@@ -164,12 +168,21 @@ export function PlateDrawing({
                 plate={plate}
                 movement={movement}
                 chosen={chosen === `${a.train} ${a.name}`}
+                before={bushedBefore.filter((b) => b.train === a.train && b.arbor === a.name && b.plate === plate)}
                 unit={unit}
                 x={x}
                 onChoose={() => onChoose(a)}
               />
             ))}
-            {children}
+            {points.map((p) => (
+              <path
+                key={`${p.xMm} ${p.yMm}`}
+                transform={`translate(${x(p.xMm)} ${-p.yMm})`}
+                d={`M${-unit * 1.6} 0H${unit * 1.6}M0 ${-unit * 1.6}V${unit * 1.6}`}
+                className={styles.point}
+                strokeWidth={unit / 2.2}
+              />
+            ))}
           </g>
         </svg>
       </div>
@@ -233,11 +246,13 @@ function HoleMark({
   plate,
   movement,
   chosen,
+  before,
   unit,
   x,
   onChoose,
 }: {
   arbor: PlacedArbor & { xMm: number; yMm: number }
+  before: BushedBefore[]
   hole: Hole | undefined
   plate: Plate
   movement: Movement | undefined
@@ -262,7 +277,7 @@ function HoleMark({
       transform={`translate(${x(arbor.xMm)} ${-arbor.yMm})`}
       role="button"
       tabIndex={-1}
-      aria-label={`${arbor.name}, ${arbor.train} train: ${STATE_WORDS[state]}`}
+      aria-label={`${arbor.name}, ${arbor.train} train: ${STATE_WORDS[state]}${before.map((b) => `, bushed on job ${b.jobNumber}`).join('')}`}
       aria-pressed={chosen}
       className={styles.hole}
       onClick={press}
@@ -294,6 +309,7 @@ function HoleMark({
       {state === 'watch' && (
         <path d={`M0 ${-r * 0.6}A${r * 0.6} ${r * 0.6} 0 0 1 0 ${r * 0.6}Z`} className={styles.watchMark} />
       )}
+      {before.length > 0 && <circle r={r * 2.1} className={styles.before} strokeWidth={unit / 4} />}
       {state === 'bushed' && <circle r={r * 1.55} className={styles.bushed} strokeWidth={unit / 3} />}
       <text y={unit * 3 + r} textAnchor="middle" fontSize={unit * 2.9} className={styles.name}>
         {arbor.name}

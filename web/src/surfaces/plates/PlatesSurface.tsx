@@ -50,7 +50,7 @@ export function PlatesSurface() {
 }
 
 function Look() {
-  const { job, holes, plateMap, photos } = useJobData()
+  const { job, holes, plateMap, photos, bushedBefore } = useJobData()
   const movement = useMovement()
   const navigate = useNavigate()
   const [plate, setPlate] = useState<Plate>('front')
@@ -117,6 +117,7 @@ function Look() {
             holes={holes}
             chosen={chosen}
             onChoose={(a) => setChosen(`${a.train} ${a.name}`)}
+            bushedBefore={bushedBefore}
             photo={
               underlay && photo && map.trueing
                 ? {
@@ -130,6 +131,7 @@ function Look() {
           />
           <p className="quiet">
             Red: worn, as measured. Dotted with a ring: where the train’s forces should wear it. Dashed rim: not judged.
+            Dotted green ring: bushed on an earlier visit.
           </p>
         </div>
         <section>
@@ -241,7 +243,7 @@ function OneHole({
         {arbor.name}, {plate} plate
       </h2>
       <p>
-        <Mark state={MARKS[state]} label="" /> {STATE_WORDS[state]}
+        <Mark state={MARKS[state]} /> {STATE_WORDS[state]}
         {hole && wearWords(hole) !== null && `, worn ${wearWords(hole)}`}
         {hole?.waived !== undefined && hole.waived !== '' && `: “${hole.waived}”`}
       </p>

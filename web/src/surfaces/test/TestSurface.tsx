@@ -180,7 +180,7 @@ export function TestSurface() {
           const left = unjudged(stops, holes, plate, done)
           return (
             <p key={plate}>
-              <Mark state={left.length === 0 ? 'sound' : 'none'} label="" />{' '}
+              <Mark state={left.length === 0 ? 'sound' : 'none'} />{' '}
               {left.length === 0
                 ? `The ${plate} plate is judged.`
                 : `The ${plate} plate is not judged: ${left.map((s) => s.name).join(', ')}.`}
@@ -283,7 +283,6 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           state={
             state === 'must' || state === 'watch' ? state : state === 'open' || state === 'waived' ? 'none' : 'sound'
           }
-          label=""
         />{' '}
         {STATE_WORDS[state]}
         {judged?.play && `: play ${judged.play.playMm.toFixed(3)} ± ${judged.play.sigmaMm.toFixed(3)} mm`}
