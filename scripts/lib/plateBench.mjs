@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import sharp from 'sharp'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
 import { CHROMIUM_FLAGS, ensureChromium } from './chromium.mjs'
+import { ROOT } from './root.mjs'
 import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
 
@@ -47,6 +49,8 @@ export async function plateInteraction() {
 async function withPhoto(base) {
   const bench = await (await fetch(`${base}/api/bench`)).json()
   const { job } = bench.tags.find((t) => t.clock.name === 'Round-top drum clock')
+  // The server's own library, from where the server has it.
+  const sharp = createRequire(join(ROOT, 'server', 'package.json'))('sharp')
   const noise = { type: 'gaussian', mean: 150, sigma: 40 }
   const bytes = await sharp({ create: { ...PHOTO, channels: 3, background: '#b98f3e', noise } })
     .jpeg()

@@ -189,6 +189,15 @@ describe('pivots come first', () => {
     expect((await again()).gates.find((g) => g.name === 'pivots')).toMatchObject({ passed: true })
   })
 
+  test('a hole is not ticked off as bushed behind its pivot’s back either', async () => {
+    const hole = newHole({ longAxisMm: 1.32, shortAxisMm: 1.1, wearDeg: 50, pivotMm: 1, plateMm: 2.4 })
+    await put('holes', hole).expect(201)
+    await put('pivots', newPivot()).expect(201)
+    expect((await put('holes', { ...hole, version: 1, bushed: true }).expect(422)).text).toMatch(
+      /Finish the pivot first/,
+    )
+  })
+
   test('the plate is not cut before its marks', async () => {
     const hole = newHole()
     await put('holes', hole).expect(201)

@@ -5,6 +5,7 @@ import type { Database } from '../db/connect.ts'
 import { holes } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { requireFinishedPivot } from '../mend/pivotFirst.ts'
 
 export function holeRoutes(db: Database): Router {
   return rowRoutes(db, {
@@ -13,6 +14,9 @@ export function holeRoutes(db: Database): Router {
     schema: HoleChange,
     kind: 'hole',
     check: refuseImpossible,
+    before: async (tx, jobId, _id, hole) => {
+      if (hole?.bushed) await requireFinishedPivot(tx, jobId, hole)
+    },
     stamp: (who) => ({ measuredBy: who }),
     sentence,
     goneSentence: (row) => `Off the list: ${row.arbor}, ${row.plate} plate.`,

@@ -3,9 +3,10 @@ import { mayCut } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database, Queries } from '../db/connect.ts'
-import { arborTests, bushings, gateOverrides, holes, pivots, reservations } from '../db/schema.ts'
+import { arborTests, bushings, holes, pivots, reservations } from '../db/schema.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { requireFinishedPivot } from './pivotFirst.ts'
 import { holdStock } from '../stock/hold.ts'
 
 /** Inspecting and mending: the test between the plates, the pivots, the work on each hole, what is promised of the stock. */
@@ -89,26 +90,7 @@ async function readyToCut(tx: Queries, jobId: string, body: BushingChange): Prom
   if (!body.done.includes('cut')) return
   if (!mayCut(body.done))
     throw new Refused(422, 'gate', 'Mark the wear, the reference marks and the neighbours before the plate is cut.')
-  const [pivot] = await tx
-    .select()
-    .from(pivots)
-    .where(
-      and(
-        eq(pivots.jobId, jobId),
-        eq(pivots.train, hole.train),
-        eq(pivots.arbor, hole.arbor),
-        eq(pivots.plate, hole.plate),
-      ),
-    )
-  if (!pivot || pivot.finishedMm !== null) return
-  const [override] = await tx
-    .select({ id: gateOverrides.id })
-    .from(gateOverrides)
-    .where(and(eq(gateOverrides.jobId, jobId), eq(gateOverrides.gate, 'pivots')))
-  if (!override)
-    throw new Refused(422, 'gate', 'Finish the pivot first: the bush is fitted to the finished pivot.', {
-      detail: `${hole.arbor}, ${hole.plate} plate. It may be overridden in writing on the pivots’ page.`,
-    })
+  await requireFinishedPivot(tx, jobId, hole)
 }
 
 async function holeOfBushing(tx: Queries, id: string): Promise<string | null> {

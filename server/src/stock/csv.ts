@@ -18,7 +18,7 @@ const COLUMNS = [
 const NUMBERS = new Set<string>(['outsideMm', 'insideMm', 'lengthMm', 'measuredMm', 'count', 'lowAt'])
 const MOST_ROWS = 20_000
 
-export interface WrongLine {
+interface WrongLine {
   line: number
   message: string
 }

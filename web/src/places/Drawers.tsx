@@ -159,7 +159,7 @@ function Section({ row }: { row: StockRow }) {
   const bore = row.insideMm === null || across === 0 ? 0 : (px * row.insideMm) / across
   const tool = row.kind === 'cutter' || row.kind === 'reamer'
   return (
-    <svg viewBox="-24 -24 48 48" width="48" height="48" aria-hidden="true">
+    <svg viewBox="-24 -24 48 48" width="36" height="36" style={{ display: 'block' }} aria-hidden="true">
       <circle
         r={px / 2}
         fill={tool ? 'none' : row.kind === 'bush' || row.kind === 'rod' ? 'var(--brass-line)' : 'var(--steel-metal)'}

@@ -266,7 +266,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
           {plan.withoutCutter.length > 0 && `; ${plan.withoutCutter.length} without a cutter`};{' '}
           {plan.holes.filter((h) => h.stockId !== null).length} bushes from the drawers, {toTurn.length} to turn.
         </p>
-        <Group>
+        <Group mt="xs" mb="sm">
           {unpromised.length > 0 && (
             <Button
               variant="default"

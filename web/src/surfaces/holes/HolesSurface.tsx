@@ -128,7 +128,8 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const changed = MEASURES.some((m) => draft[m] !== kept[m])
   const movement = useMovement()
   const now = { ...hole, ...read.figures, verdictOverride: null }
-  const plan = whole && movement ? planOfHole(now, movement.rules, depthOfHole(movement.trains, now)) : null
+  const depth = movement ? depthOfHole(movement.trains, now) : null
+  const plan = whole && movement ? planOfHole(now, movement.rules, depth) : null
   const expected = movement?.expected(hole) ?? null
   const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
   const next = nextHole(ordered, hole)
@@ -201,31 +202,41 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         }
       : changed
         ? null
-        : verdict === 'bush' && !hole.bushed
+        : verdict === 'bush' && !hole.bushed && pivot?.finishedMm === null
           ? {
-              label: 'Press when this bush is in and tried',
-              hint: `${hole.arbor}, ${hole.plate} plate`,
-              press: () => {
-                save({ bushed: true }, () => next && go(next))
-                return () => save({ bushed: false }, undefined, hole.version + 1)
-              },
+              label: 'Press to finish its pivot first',
+              hint: 'the bush is fitted to the finished pivot',
+              press: () =>
+                void navigate(
+                  `/jobs/${job.id}/pivots?at=${encodeURIComponent(`${hole.train} ${hole.arbor} ${hole.plate}`)}`,
+                ),
               flag,
             }
-          : next
+          : verdict === 'bush' && !hole.bushed
             ? {
-                label: 'Press to take the next hole',
-                hint: `${next.arbor}, ${next.plate} plate`,
+                label: 'Press when this bush is in and tried',
+                hint: `${hole.arbor}, ${hole.plate} plate`,
                 press: () => {
-                  go(next)
-                  return () => go(hole)
+                  save({ bushed: true }, () => next && go(next))
+                  return () => save({ bushed: false }, undefined, hole.version + 1)
                 },
                 flag,
               }
-            : {
-                label: 'Press to go on and set it in beat',
-                press: () => void navigate(`/jobs/${job.id}/listen`),
-                flag,
-              },
+            : next
+              ? {
+                  label: 'Press to take the next hole',
+                  hint: `${next.arbor}, ${next.plate} plate`,
+                  press: () => {
+                    go(next)
+                    return () => go(hole)
+                  },
+                  flag,
+                }
+              : {
+                  label: 'Press to go on and set it in beat',
+                  press: () => void navigate(`/jobs/${job.id}/listen`),
+                  flag,
+                },
   )
   return (
     <div className={styles.columns}>
@@ -312,7 +323,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             }}
           />
         </Group>
-        <Depth hole={hole} onKeep={(part) => save(part)} />
+        <Depth hole={hole} fromPlates={depth !== null} onKeep={(part) => save(part)} />
         <Group mt="sm">
           <Button variant="default" disabled={!whole || !changed} onClick={keepAndGo}>
             Keep this
@@ -347,13 +358,23 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
 }
 
 /** Module and shift along the line of centres: only the school by depth asks for them. */
-function Depth({ hole, onKeep }: { hole: Hole; onKeep: (part: Partial<HoleChange>) => void }) {
+function Depth({
+  hole,
+  fromPlates,
+  onKeep,
+}: {
+  hole: Hole
+  fromPlates: boolean
+  onKeep: (part: Partial<HoleChange>) => void
+}) {
   const [moduleMm, setModule] = useState<number | null>(hole.moduleMm)
   const [depthShiftMm, setShift] = useState<number | null>(hole.depthShiftMm)
   const number = (value: number | string) => (value === '' ? null : Number(value))
   return (
     <details className={styles.depth}>
-      <summary>Depth of the gearing{hole.moduleMm === null ? ', not measured' : ''}</summary>
+      <summary>
+        Depth of the gearing{hole.moduleMm !== null ? '' : fromPlates ? ', from the plates' : ', not measured'}
+      </summary>
       <Group align="end">
         <NumberInput
           label="Module, mm"

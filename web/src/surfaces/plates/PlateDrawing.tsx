@@ -9,7 +9,7 @@ import styles from './Plates.module.css'
 import { useZoom } from './useZoom.ts'
 
 /** How many times deeper than it is a wear is drawn: at its true depth it could not be seen. */
-export const WEAR_DRAWN = 12
+const WEAR_DRAWN = 12
 
 export interface DrawnPhoto {
   url: string

@@ -241,8 +241,8 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
   const set = (part: Partial<HoleChange>) => rows.set(blank, row, part)
   const state = stateOf(hole, judged)
   return (
-    <fieldset className={parts.before}>
-      <legend>{plate === 'front' ? 'Front plate' : 'Back plate'}</legend>
+    <div className={plates.end}>
+      <h3>{plate === 'front' ? 'Front plate' : 'Back plate'}</h3>
       {rows.dialog}
       <div className={parts.fields}>
         <NumberField
@@ -328,6 +328,6 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           </Button>
         </form>
       )}
-    </fieldset>
+    </div>
   )
 }
