@@ -37,6 +37,10 @@ const TITLES = {
   altitudeM: 'Altitude',
   beat: 'Beat',
   bushing: 'Bushing',
+  bushingMethod: 'Bushing by',
+  pivotSchool: 'Scored pivots',
+  pivotLeastPercent: 'Least pivot',
+  markerReachMm: 'Reach of the marker',
   trialDays: 'Trial',
   oilSchool: 'Oil',
   rateToleranceSecondsPerDay: 'Rate within',
@@ -166,7 +170,25 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('bushing.wallMm', 'Least wall', 'mm')}
             {number('bushing.cleanUpMm', 'Cutter beyond slot', 'mm')}
             {number('bushing.drillUnderMm', 'Drill under pivot', 'mm')}
+            {number('markerReachMm', 'Reach of the marker', 'mm')}
+            {number('pivotLeastPercent', 'Least pivot', '%')}
           </div>
+          <NativeSelect
+            label="Bushing"
+            data={[
+              { value: 'hand', label: 'filed back and cut by hand' },
+              { value: 'jig', label: 'centred and cut in a jig' },
+            ]}
+            {...form.getInputProps('bushingMethod')}
+          />
+          <NativeSelect
+            label="Scored pivots"
+            data={[
+              { value: 'burnish', label: 'pivot file and burnisher' },
+              { value: 'paste', label: 'a ladder of papers, then paste' },
+            ]}
+            {...form.getInputProps('pivotSchool')}
+          />
         </Fieldset>
         <Fieldset legend="Rate, trial and oil">
           <div className={styles.pair}>

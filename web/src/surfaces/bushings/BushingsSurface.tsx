@@ -19,6 +19,7 @@ import { PlateDrawing } from '../plates/PlateDrawing.tsx'
 import plates from '../plates/Plates.module.css'
 import styles from './Bushings.module.css'
 import { planOf, type PlannedHole } from './plan.ts'
+import { NearLimit } from './NearLimit.tsx'
 import { PriceThePlan } from './PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
 
@@ -266,6 +267,12 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
           {plan.withoutCutter.length > 0 && `; ${plan.withoutCutter.length} without a cutter`};{' '}
           {plan.holes.filter((h) => h.stockId !== null).length} bushes from the drawers, {toTurn.length} to turn.
         </p>
+        {toTurn.map((h) => (
+          <p key={h.hole.id} className="quiet">
+            To turn or to order for the {h.hole.arbor.toLowerCase()}, {h.hole.plate}: {h.turned?.outside.mm.toFixed(2)}{' '}
+            × up to {h.work.finishedMm.toFixed(2)} × {h.work.plateMm.toFixed(2)} mm or longer.
+          </p>
+        ))}
         <Group mt="xs" mb="sm">
           {unpromised.length > 0 && (
             <Button
@@ -361,38 +368,4 @@ function stateWords({ hole, row, steps, stockId }: PlannedHole, done: number, pr
   if (hole.bushed) return row ? `bushed, ${row.source === 'stock' ? 'from the drawer' : 'turned'}` : 'bushed'
   const from = stockId === null ? 'turned' : promised.some((r) => r.holeId === hole.id) ? 'promised' : 'in the drawer'
   return `${done} of ${steps.length} steps, ${from}`
-}
-
-/** Holes just within the limit: while the plates are apart, they are done too. */
-function NearLimit({ plan }: { plan: ReturnType<typeof planOf> }) {
-  const rows = useRows<PlannedHole['hole']>('holes', { verdictOverride: 'Verdict', overrideReason: 'Reason' })
-  if (plan.doItNow.length === 0) return null
-  return (
-    <>
-      {rows.dialog}
-      <h3>Near the limit: do them now</h3>
-      <p className={parts.say}>The plates are apart, and won’t be parted twice for one hole.</p>
-      {plan.doItNow.map(({ hole }) => (
-        <Group key={hole.id}>
-          <Mark state="watch" label="near the limit" />
-          <span>
-            {hole.arbor}, {hole.plate}
-          </span>
-          <Button
-            variant="default"
-            size="compact-md"
-            onClick={() =>
-              rows.put({
-                ...hole,
-                verdictOverride: 'bush',
-                overrideReason: 'Near the limit, and the movement is apart.',
-              })
-            }
-          >
-            Put the {hole.arbor.toLowerCase()}, {hole.plate}, in the plan
-          </Button>
-        </Group>
-      ))}
-    </>
-  )
 }

@@ -1,4 +1,4 @@
-import { depthOfHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
+import { depthOfHole, judgeHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
 import {
   byWorkingOrder,
   formatClockDirection,
@@ -7,7 +7,7 @@ import {
   WEAR_QUESTIONS,
   type LengthUnit,
 } from '@treadle/core'
-import { Button, Group, NumberInput, SegmentedControl } from '@mantine/core'
+import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../app/queries.ts'
@@ -17,6 +17,7 @@ import { useMovement } from '../../parts/useMovement.ts'
 import { useConflict } from '../../parts/useConflict.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AddHoles } from './AddHoles.tsx'
+import { Depth } from './Depth.tsx'
 import { HolePicture } from './HolePicture.tsx'
 import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type Measure } from './measure.ts'
 import { Verdict } from './Verdict.tsx'
@@ -130,6 +131,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const now = { ...hole, ...read.figures, verdictOverride: null }
   const depth = movement ? depthOfHole(movement.trains, now) : null
   const plan = whole && movement ? planOfHole(now, movement.rules, depth) : null
+  const judged = whole && movement ? judgeHole(now, movement.rules, depth) : null
   const expected = movement?.expected(hole) ?? null
   const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
   const next = nextHole(ordered, hole)
@@ -305,6 +307,12 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             <Mark state="watch" label="mind" /> Its pivot is not finished; the bush follows the finished pivot.
           </p>
         )}
+        {judged?.sure != null && (
+          <p className="quiet">
+            By the play alone {(100 * judged.sure).toFixed(0)} % sure: ± {judged.play?.sigmaMm.toFixed(3)} mm by this
+            way of measuring.
+          </p>
+        )}
         {expected !== null && read.figures.wearDeg !== null && (
           <p className="quiet">
             The train should wear it toward {formatClockDirection(expected)}.
@@ -354,47 +362,6 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         )}
       </section>
     </div>
-  )
-}
-
-/** Module and shift along the line of centres: only the school by depth asks for them. */
-function Depth({
-  hole,
-  fromPlates,
-  onKeep,
-}: {
-  hole: Hole
-  fromPlates: boolean
-  onKeep: (part: Partial<HoleChange>) => void
-}) {
-  const [moduleMm, setModule] = useState<number | null>(hole.moduleMm)
-  const [depthShiftMm, setShift] = useState<number | null>(hole.depthShiftMm)
-  const number = (value: number | string) => (value === '' ? null : Number(value))
-  return (
-    <details className={styles.depth}>
-      <summary>
-        Depth of the gearing{hole.moduleMm !== null ? '' : fromPlates ? ', from the plates' : ', not measured'}
-      </summary>
-      <Group align="end">
-        <NumberInput
-          label="Module, mm"
-          w="8rem"
-          hideControls
-          value={moduleMm ?? ''}
-          onChange={(v) => setModule(number(v))}
-        />
-        <NumberInput
-          label="Centre has moved, mm"
-          w="11rem"
-          hideControls
-          value={depthShiftMm ?? ''}
-          onChange={(v) => setShift(number(v))}
-        />
-        <Button variant="default" onClick={() => onKeep({ moduleMm, depthShiftMm })}>
-          Keep
-        </Button>
-      </Group>
-    </details>
   )
 }
 

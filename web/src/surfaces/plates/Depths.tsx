@@ -2,6 +2,7 @@ import { backToDistance, centreDistanceOf, formatClockDirection, type MeshDepth 
 import { useSettings } from '../../app/queries.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import type { Movement } from '../../parts/useMovement.ts'
+import { DepthPicture } from './DepthPicture.tsx'
 import styles from './Plates.module.css'
 
 /** The depth of every mesh from both its holes: run in the wear, after the plan, and bushed in the middle of the slots. */
@@ -18,9 +19,18 @@ export function Depths({ movement }: { movement: Movement }) {
         The depth of the gearing is told once two arbors of a train have their places, and the train its counts.
       </p>
     )
+  const worst = rows.reduce((a, b) => (Math.abs(b.worn.percentOfModule) > Math.abs(a.worn.percentOfModule) ? b : a))
   return (
     <>
       <h2>Depth of the gearing</h2>
+      {worst.planned && worst.middle && Math.abs(worst.worn.percentOfModule) > 1 && (
+        <>
+          <p className="quiet">
+            {worst.worn.driver} and {worst.worn.driven}, the mesh that suffers most; shifts drawn four times as large.
+          </p>
+          <DepthPicture depths={{ worn: worst.worn, true: worst.planned, middle: worst.middle }} />
+        </>
+      )}
       <table className={styles.table}>
         <thead>
           <tr>
