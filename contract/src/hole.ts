@@ -114,6 +114,34 @@ export function planOfHole(
   return hole.verdictOverride === null ? plan : { ...plan, verdict: hole.verdictOverride }
 }
 
+/** An end of an arbor, as far as its hole asks. */
+interface PivotEnd {
+  train: string
+  arbor: string
+  plate: string
+  finishedMm: number | null
+}
+
+/**
+ * The hole as its finished pivot finds it, where one is on record: sizes follow the finished pivot only. One that is
+ * thicker than the hole, as a new one may be, wants a bush whatever the schools say.
+ */
+export function withFinishedPivot<H extends Omit<HoleChange, 'typed'>>(hole: H, pivots: PivotEnd[]): H {
+  const pivotMm = pivots.find(
+    (p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate,
+  )?.finishedMm
+  if (pivotMm == null) return hole
+  const { longAxisMm, shortAxisMm } = hole
+  if (longAxisMm === null || shortAxisMm === null || pivotMm <= shortAxisMm) return { ...hole, pivotMm }
+  return {
+    ...hole,
+    pivotMm,
+    shortAxisMm: pivotMm,
+    longAxisMm: Math.max(longAxisMm, pivotMm),
+    verdictOverride: hole.verdictOverride ?? 'bush',
+  }
+}
+
 export interface HoleJudged {
   verdict: 'bush' | 'leave' | null
   /** sizes and schools; null until the caliper was used */

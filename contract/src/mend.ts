@@ -85,6 +85,11 @@ export const PivotChange = only({
     'Finished: enter what the gauge says once it is done',
     (p) => p.work === '' || p.finishedMm !== null,
   )
+  .test('groove', 'Groove: it can’t be as deep as half the pivot', (p) => {
+    const gauge = Math.max(p.firstMm ?? 0, p.secondMm ?? 0)
+    const deepest = Math.max(p.grooveDepthMm ?? 0, (p.outOfRoundMm ?? 0) / 2)
+    return gauge === 0 || (deepest < gauge / 2 && (p.nail !== 'catches' || gauge > 0.04))
+  })
   .test(
     'told',
     'Straightening: tell the owner first that it may break',

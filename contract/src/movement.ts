@@ -3,6 +3,7 @@ import {
   clockAngleBetween,
   depthAfterWear,
   distanceMm,
+  FieldError,
   meshDepths,
   predictedWear,
   shiftOfWear,
@@ -66,9 +67,16 @@ export function movementOf(map: MapOf | null, sheets: Sheet[]): MovementTrain[] 
 
 function turning(sheet: Sheet | undefined): TrainSheet | null {
   if (!sheet) return null
-  // A strike train has no hourly arbor; its great wheel turns as the going one does, against the hands.
-  const turns = trainSheet(sheet.arbors, sheet.hourly, sheet.escape, sheet.greatTurns)
+  let turns: TrainSheet
+  try {
+    turns = trainSheet(sheet.arbors, sheet.hourly, sheet.escape, sheet.greatTurns)
+  } catch (error) {
+    // Counts that can't be are the train sheet's to say; the plates then know none.
+    if (error instanceof FieldError) return null
+    throw error
+  }
   if (sheet.hourly !== null) return turns
+  // A strike train has no hourly arbor; its great wheel turns as the going one does, against the hands.
   return {
     ...turns,
     arbors: turns.arbors.map((a, i) => ({ ...a, turn: i % 2 === 0 ? 'anticlockwise' : 'clockwise' })),

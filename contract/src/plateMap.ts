@@ -67,6 +67,10 @@ export const PlateMapChange = only({
     const names = (map as { arbors?: PlacedArbor[] }).arbors?.map((a) => `${a.train} ${a.name}`) ?? []
     return new Set(names).size === names.length
   })
+  .test('fixtures', 'Pillars and screws: each needs a name of its own', (map) => {
+    const names = (map as { fixtures?: Fixture[] }).fixtures?.map((f) => f.name) ?? []
+    return new Set(names).size === names.length
+  })
   .test('corners', 'Edge: give three corners or more, or none', (map) => {
     const corners = (map as { edge?: unknown[] }).edge?.length ?? 0
     return corners === 0 || corners >= 3

@@ -11,6 +11,7 @@ import {
   movementOf,
   planOfPivot,
   stockTitle,
+  withFinishedPivot,
   type PivotChange,
   type PlacedArbor,
 } from '../src/index.ts'
@@ -139,6 +140,28 @@ describe('judging a hole by whatever measured it', () => {
     const typed = { ...measured, moduleMm: 0.6, depthShiftMm: 0.01 }
     expect(judgeHole(typed, RULES, { moduleMm: 0.6, depthShiftMm: 0.09 }).verdict).toBe('leave')
   })
+})
+
+describe('the finished pivot', () => {
+  const measured = { ...blankHole('', place), longAxisMm: 1.2, shortAxisMm: 1.1, pivotMm: 1.05, plateMm: 2, wearDeg: 0 }
+  const end = { train: 'going', arbor: 'Third', plate: 'back', finishedMm: 0.95 as number | null }
+
+  test('sizes follow it, and only it', () => {
+    expect(judgeHole(withFinishedPivot(measured, [end]), RULES).plan!.drilledMm).toBeCloseTo(0.88)
+    expect(withFinishedPivot(measured, [{ ...end, finishedMm: null }])).toBe(measured)
+    expect(withFinishedPivot(measured, [{ ...end, plate: 'front' }])).toBe(measured)
+  })
+
+  test('a new one thicker than its hole wants a bush, and is no error', () => {
+    const thick = judgeHole(withFinishedPivot(measured, [{ ...end, finishedMm: 1.15 }]), RULES)
+    expect(thick).toMatchObject({ verdict: 'bush' })
+    expect(thick.plan!.finishedHoleMm).toBeGreaterThan(1.15)
+  })
+})
+
+test('counts that can’t be leave the plates without counts, not without a page', () => {
+  const [train] = movementOf(MAP, [{ ...SHEET, hourly: 9 }])
+  expect(train!.arbors.map((a) => a.wheel)).toEqual([null, null, null])
 })
 
 describe('a pivot as it was found', () => {

@@ -135,6 +135,13 @@ describe('the plates', () => {
     expect(answer.text).toMatch(says)
   })
 
+  test('two screws of one name are refused', async () => {
+    const { fixtures } = newMap()
+    expect((await put('plates', newMap({ fixtures: [...fixtures, ...fixtures] })).expect(400)).text).toMatch(
+      /name of its own/,
+    )
+  })
+
   test('two arbors of one name are refused', async () => {
     const { arbors } = newMap()
     expect((await put('plates', newMap({ arbors: [...arbors, ...arbors.slice(0, 1)] })).expect(400)).text).toMatch(
@@ -221,6 +228,7 @@ describe('pivots come first', () => {
     [{ work: 'burnished' }, /enter what the gauge says/],
     [{ work: 'straightened', finishedMm: 1 }, /tell the owner first/],
     [{ firstMm: 90 }, /Gauge, at the shoulder/],
+    [{ grooveDepthMm: 0.5 }, /half the pivot/],
   ])('%j is refused', async (part, says) => {
     expect((await put('pivots', newPivot(part as never)).expect(400)).text).toMatch(says)
   })

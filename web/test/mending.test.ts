@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { planOf } from '../src/surfaces/bushings/plan.ts'
 import { linesFromJob, merged } from '../src/surfaces/estimate/fromJob.ts'
 import { doneBy, stepsOfPivot } from '../src/surfaces/pivots/steps.ts'
-import { arborsOfSheet, blankArbor, draftMap, missingArbors } from '../src/surfaces/plates/draft.ts'
+import { arborsOfSheet, blankArbor, draftMap, freeName, missingArbors } from '../src/surfaces/plates/draft.ts'
 import { frameOf } from '../src/surfaces/plates/frame.ts'
 import { gone, testOrder, unjudged } from '../src/surfaces/test/order.ts'
 import { DEFAULT_PRICES } from '@treadle/contract'
@@ -56,6 +56,19 @@ describe('setting out', () => {
       'Escape',
       'Pallets',
     ])
+  })
+
+  test('a new pillar takes the first free number, so that no two have one name', () => {
+    const named = (name: string) => ({
+      name,
+      kind: 'pillar' as const,
+      plate: 'both' as const,
+      xMm: 0,
+      yMm: 0,
+      diameterMm: 6,
+    })
+    expect(freeName('Pillar', { fixtures: [named('Pillar 1'), named('Pillar 3')] })).toBe('Pillar 2')
+    expect(freeName('Screw', { fixtures: [] })).toBe('Screw 1')
   })
 
   test('the frame holds everything, and the back plate its mirror image', () => {

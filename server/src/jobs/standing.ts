@@ -4,6 +4,7 @@ import {
   movementOf,
   rateBookInput,
   turnInWords,
+  withFinishedPivot,
   type Hole,
   type HoleRules,
   type Settings,
@@ -83,7 +84,9 @@ export function standingOf(
   const nowS = now.getTime() / 1000
   const off = new Set(rows.powerOffs.map((p) => p.train))
   const movement = movementOf(rows.plateMap, rows.trainSheets as never)
-  const judged = rows.holes.map((hole) => judgeHole(hole as Hole, rules, depthOfHole(movement, hole as Hole)))
+  const judged = rows.holes.map((hole) =>
+    judgeHole(withFinishedPivot(hole as Hole, rows.pivots), rules, depthOfHole(movement, hole as Hole)),
+  )
   const verdicts = judged.map((j) => j.verdict ?? (j.done ? ('leave' as const) : null))
   const book = bookOf(rows, settings)
   const last = latest(rows.listenings)

@@ -4,6 +4,7 @@ import {
   expectedWear,
   judgeHole,
   movementOf,
+  withFinishedPivot,
   type DepthTable,
   type Hole,
   type HoleJudged,
@@ -30,12 +31,7 @@ export function useMovement(): Movement | undefined {
   return useMemo(() => {
     if (!rules) return undefined
     const trains = movementOf(plateMap, trainSheets)
-    const judged = (hole: Hole) => {
-      // Sizes follow the finished pivot, where one is on record.
-      const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
-      const pivotMm = pivot?.finishedMm ?? hole.pivotMm
-      return judgeHole({ ...hole, pivotMm }, rules, depthOfHole(trains, hole))
-    }
+    const judged = (hole: Hole) => judgeHole(withFinishedPivot(hole, pivots), rules, depthOfHole(trains, hole))
     return {
       trains,
       rules,

@@ -1,5 +1,6 @@
 import {
   holesOfPlate,
+  withFinishedPivot,
   type BushingRow,
   type Hole,
   type HoleJudged,
@@ -69,6 +70,7 @@ export function planOf(
   const holes = toBush.map(({ hole, judged: j }): PlannedHole => {
     const row = data.bushings.find((b) => b.holeId === hole.id)
     const pivot = data.pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
+    const { pivotMm } = withFinishedPivot(hole, data.pivots)
     const stockId = row?.stockId ?? given[hole.id] ?? null
     const plan = j.plan
     const bush = stock.find((s) => s.id === stockId)
@@ -115,7 +117,7 @@ export function planOf(
       turned,
       conflicts: around.conflicts,
       pivotOpen: pivot !== undefined && pivot.finishedMm === null,
-      pivotMm: pivot?.finishedMm ?? hole.pivotMm,
+      pivotMm,
     }
   })
   const cutters = new Map<number, number>()
@@ -149,7 +151,7 @@ function assigned(
     return [
       {
         name: hole.id,
-        finishedPivotMm: pivotOf(data, hole),
+        finishedPivotMm: withFinishedPivot(hole, data.pivots).pivotMm ?? hole.pivotMm,
         cutterMm: plan.cutterMm,
         plateMm: hole.plateMm,
         role: hole.role,
@@ -163,11 +165,6 @@ function assigned(
     if (error instanceof FieldError) return {}
     throw error
   }
-}
-
-function pivotOf(data: JobPage, hole: Hole): number {
-  const pivot = data.pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
-  return pivot?.finishedMm ?? hole.pivotMm ?? 0
 }
 
 /** What stands about a hole on its plate: where the marker goes, the neighbours, what a bush comes too near to. */
@@ -184,20 +181,25 @@ function surroundings(data: JobPage, hole: Hole, bushMm: number | null, reachMm:
   const here = all.find((h) => h.name === name)
   if (!here) return nothing
   const edge = map.edge.length >= 3 ? map.edge : undefined
-  let marker: MarkerPlace | null = null
-  try {
-    marker = markerPlace(all, name, reachMm, MARKER_SPREAD_DEG, edge)
-  } catch (error) {
-    if (!(error instanceof FieldError)) throw error
-  }
+  const marker = unlessRefused(() => markerPlace(all, name, reachMm, MARKER_SPREAD_DEG, edge))
   const neighbours = all
     .filter((h) => h.name !== name)
     .sort((a, b) => distanceMm(a, here) - distanceMm(b, here))
     .map((h) => (h.name.startsWith(`${hole.train} `) ? h.name.slice(hole.train.length + 1) : h.name))
     .map((h) => h.toLowerCase())
   const after = all.map((h) => (h.name === name && bushMm !== null ? { ...h, diameterMm: bushMm } : h))
-  const conflicts = clearance(after, 0.8, edge).filter((c) => c.between.includes(name))
+  const conflicts = unlessRefused(() => clearance(after, 0.8, edge))?.filter((c) => c.between.includes(name)) ?? []
   return { marker, neighbours, conflicts }
+}
+
+/** What is reckoned from a map; nothing where its figures can't be. */
+function unlessRefused<T>(reckon: () => T): T | null {
+  try {
+    return reckon()
+  } catch (error) {
+    if (error instanceof FieldError) return null
+    throw error
+  }
 }
 
 /** A hole that an earlier repair left off its centre, by more than a tenth of the module, goes back by so much. */

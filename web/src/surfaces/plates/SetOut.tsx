@@ -11,7 +11,7 @@ import { useConflict } from '../../parts/useConflict.tsx'
 import { useMovement } from '../../parts/useMovement.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ArborForm } from './ArborForm.tsx'
-import { blankArbor, draftMap, missingArbors } from './draft.ts'
+import { blankArbor, draftMap, freeName, missingArbors } from './draft.ts'
 import { PlateDrawing, placeWords } from './PlateDrawing.tsx'
 import styles from './Plates.module.css'
 import { TruePhoto } from './TruePhoto.tsx'
@@ -56,7 +56,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
   const place = (xMm: number, yMm: number) => {
     if (tool === 'edge') return set({ edge: [...draft.edge, { xMm, yMm }] })
     if (tool === 'pillar') {
-      const name = `Pillar ${draft.fixtures.filter((f) => f.kind === 'pillar').length + 1}`
+      const name = freeName('Pillar', draft)
       return set({ fixtures: [...draft.fixtures, { name, kind: 'pillar', plate: 'both', xMm, yMm, diameterMm: 6 }] })
     }
     if (arbor) setArbor({ xMm, yMm })
@@ -318,7 +318,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
             fixtures: [
               ...draft.fixtures,
               {
-                name: `Screw ${draft.fixtures.length + 1}`,
+                name: freeName('Screw', draft),
                 kind: 'screw',
                 plate: 'both',
                 xMm: 0,

@@ -54,3 +54,10 @@ export function missingArbors(draft: PlateMapChange, sheets: TrainSheetRow[]): P
     .flatMap(arborsOfSheet)
     .filter((a) => !draft.arbors.some((b) => b.train === a.train && b.index === a.index))
 }
+
+/** "Pillar 3": the first of its kind whose number is free. */
+export function freeName(kind: string, { fixtures }: Pick<PlateMapChange, 'fixtures'>): string {
+  let n = 1
+  while (fixtures.some((f) => f.name === `${kind} ${n}`)) n++
+  return `${kind} ${n}`
+}
