@@ -116,6 +116,7 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await bar(page, 'Press when the great is free in every position')
   await press(page)
   await bar(page, 'Press for the next: Centre')
+  await expect.poll(async () => (await read()).arborTests[0]?.tried).toBe(true)
   await page.goto(`${address}/test?at=going+Third`)
   await type('Pivot, back', '1')
   await type('Plate here, back', '2.4')
@@ -143,6 +144,8 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await type('Groove, deep', '0.03')
   await expect(page.getByRole('heading', { name: /Into the lathe/ })).toBeVisible()
   await expect(page.getByText(/83 %/)).toBeVisible()
+  // What was just said shows before the server has it: the page is left only then.
+  await expect.poll(async () => (await read()).pivots[0]?.grooveDepthMm).toBe(0.03)
   await page.goto(`${address}/bushings`)
   await expect(page.getByRole('heading', { name: 'Third, back plate' })).toBeVisible()
   for (const step of ['mark the wear', 'reference marks', 'mask the neighbours']) {

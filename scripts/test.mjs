@@ -94,7 +94,14 @@ async function endToEnd(environment) {
   const report = join(results, 'e2e.json')
   const { status } = await watch(
     process.execPath,
-    [bin('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...picked],
+    [
+      bin('@playwright/test/cli.js'),
+      'test',
+      '--config',
+      'e2e/playwright.config.ts',
+      ...picked,
+      ...(picked.length > 0 ? ['--no-deps'] : []),
+    ],
     {
       env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
     },
