@@ -17,6 +17,8 @@ export interface ListenOptions {
   teeth?: number | undefined
   /** how much too fast the recorder's own clock runs, parts per million */
   ppm?: number | undefined
+  /** seconds of the recording that were lost and stand as silence in it */
+  lostS?: number | undefined
 }
 
 export interface HeardBeat {
@@ -58,13 +60,15 @@ export interface Hearing {
 /** Why nothing was made of a recording. */
 export interface NothingHeard {
   heard: false
-  reason: 'silence' | 'too-short' | 'no-clock' | 'too-few-beats'
+  reason: 'silence' | 'too-short' | 'lost' | 'no-clock' | 'too-few-beats'
   sentence: string
 }
 
 const SECONDS_PER_DAY = 86_400
 const LEAST_SECONDS = 4
 const LEAST_BEATS = 5
+/** With more than this share lost, it is the computer that would be judged, not the clock. */
+const MOST_LOST = 0.1
 const FAINT_SPREADS = 1.2
 /** Mean power of −110 dB: digital silence and what filters leave of it. */
 const SILENCE_POWER = 1e-11
@@ -82,6 +86,12 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
     return nothing(
       'too-short',
       `The recording is ${seconds.toFixed(1)} s long; it takes at least ${LEAST_SECONDS} s to tell a beat.`,
+    )
+  const lostS = options.lostS ?? 0
+  if (lostS > MOST_LOST * seconds)
+    return nothing(
+      'lost',
+      `The computer was too busy to listen: ${lostS.toFixed(1)} of ${seconds.toFixed(0)} s were lost. Close what else is running and listen again, or use a sound file.`,
     )
   let strength = onsetStrength(bins, binS)
   let found = findPeriod(strength)

@@ -6,6 +6,10 @@ import type { FromWorker, ToWorker } from './messages.ts'
 const KEPT_SECONDS = 60
 const ANALYSED_SECONDS = 90
 const EVERY_SECONDS = 0.4
+/** Of the time, so much at most goes into judging: a slow computer must still keep up with the sound. */
+const JUDGING_SHARE = 0.4
+/** Less lost than this at once is the recorder's own unevenness, and not worth a word. */
+const LOST_WORTH_TELLING_S = 0.02
 
 class Session {
   readonly #track: PowerTrack
@@ -13,6 +17,8 @@ class Session {
   #kept = 0
   #forgottenS = 0
   #heardAtS = 0
+  #restUntilMs = 0
+  #lost: { atS: number; seconds: number }[] = []
   seconds = 0
 
   constructor(
@@ -33,13 +39,24 @@ class Session {
     if (this.#track.seconds > ANALYSED_SECONDS + 10) this.#forgottenS += this.#track.keepLast(ANALYSED_SECONDS)
   }
 
+  /** A stretch that never came stands as silence, so that what follows keeps its time. */
+  lose(seconds: number): void {
+    this.#lost.push({ atS: this.seconds, seconds })
+    this.take(new Float32Array(Math.round(seconds * this.sampleRate)))
+  }
+
   get due(): boolean {
-    return this.seconds >= 3 && this.seconds - this.#heardAtS >= EVERY_SECONDS
+    return this.seconds >= 3 && this.seconds - this.#heardAtS >= EVERY_SECONDS && performance.now() >= this.#restUntilMs
   }
 
   verdict(final: boolean, remark?: string): void {
     this.#heardAtS = this.seconds
-    const result = hear(this.#track.bins, this.#track.binS, this.options)
+    const beganMs = performance.now()
+    const lost = this.#lost.filter((l) => l.atS >= this.#forgottenS)
+    const lostS = lost.reduce((sum, l) => sum + l.seconds, 0)
+    const result = hear(this.#track.bins, this.#track.binS, { ...this.options, lostS })
+    if (lostS > LOST_WORTH_TELLING_S)
+      remark ??= `${lostS.toFixed(2)} s of the sound did not reach the page, in ${lost.length} ${lost.length === 1 ? 'place' : 'places'}; the rest is judged.`
     if (result.heard) for (const beat of result.beats) beat.atS += this.#forgottenS
     const wav = final && result.heard ? this.#lastMinute() : undefined
     reply(
@@ -54,6 +71,8 @@ class Session {
       },
       wav ? [wav] : [],
     )
+    const endMs = performance.now()
+    this.#restUntilMs = endMs + (endMs - beganMs) * (1 / JUDGING_SHARE - 1)
   }
 
   #lastMinute(): ArrayBuffer {
@@ -95,6 +114,9 @@ function handle(message: ToWorker): void {
       if (session?.id !== message.session) return
       session.take(message.samples)
       if (session.due) session.verdict(false)
+      return
+    case 'lost':
+      if (session?.id === message.session) session.lose(message.seconds)
       return
     case 'finish':
       if (session?.id === message.session) session.verdict(true)

@@ -4,6 +4,7 @@ import type { Hearing, ListenOptions, NothingHeard } from '@treadle/core'
 export type ToWorker =
   | { kind: 'open'; session: number; sampleRate: number; options: ListenOptions }
   | { kind: 'block'; session: number; samples: Float32Array }
+  | { kind: 'lost'; session: number; seconds: number }
   | { kind: 'finish'; session: number }
   | { kind: 'wav'; session: number; bytes: ArrayBuffer; options: ListenOptions }
   | { kind: 'samples'; session: number; samples: Float32Array; sampleRate: number; options: ListenOptions }

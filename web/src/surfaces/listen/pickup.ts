@@ -1,11 +1,11 @@
-import { PracticeSound, type PracticeClock } from '@treadle/core'
+import { PracticeSound, StampedSound, type PracticeClock, type Sink } from '@treadle/core'
 import captureUrl from './capture.worklet.ts?worker&url'
 
 /** A source of live sound: microphone or practice clock. */
 export interface Pickup {
   readonly kind: 'microphone' | 'practice'
-  /** Begins; gives the sample rate once it is known, then blocks of samples. Rejects with PickupError. */
-  start(onBlock: (samples: Float32Array) => void): Promise<number>
+  /** Begins; gives the sample rate once it is known, and its sound to the sink. Rejects with PickupError. */
+  start(sink: Sink): Promise<number>
   stop(): void
 }
 
@@ -14,8 +14,6 @@ export class PickupError extends Error {}
 
 /** Blocks of 10 ms that may wait while the page is busy: ten seconds. */
 const QUEUED_BLOCKS = 1000
-/** A gap in the blocks' own time stamps that is more than their jitter. */
-const LOST_S = 0.005
 
 /** A microphone, untouched: no echo cancelling, no noise suppression, no gain control, which all spoil a tick. */
 export class MicrophonePickup implements Pickup {
@@ -24,15 +22,15 @@ export class MicrophonePickup implements Pickup {
   #context: AudioContext | undefined
   #stopped = false
 
-  async start(onBlock: (samples: Float32Array) => void): Promise<number> {
+  async start(sink: Sink): Promise<number> {
     this.#stream = await openMicrophone()
     const track = this.#stream.getAudioTracks()[0]
     if (!track) throw new PickupError('The microphone gives no sound. Plug it in again, then press once more.')
     // The track's own samples, exactly as captured, where the browser gives them; the audio graph may slip by 10 ms.
     const Processor = (window as { MediaStreamTrackProcessor?: TrackProcessor }).MediaStreamTrackProcessor
     return Processor
-      ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), onBlock)
-      : this.#readGraph(this.#stream, onBlock)
+      ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), sink)
+      : this.#readGraph(this.#stream, sink)
   }
 
   stop(): void {
@@ -41,12 +39,9 @@ export class MicrophonePickup implements Pickup {
     void this.#context?.close()
   }
 
-  #readTrack(
-    processor: { readable: ReadableStream<AudioDataLike> },
-    onBlock: (samples: Float32Array) => void,
-  ): Promise<number> {
+  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, sink: Sink): Promise<number> {
     const reader = processor.readable.getReader()
-    let expectedUs: number | null = null
+    let stamped: StampedSound | undefined
     return new Promise((resolve, reject) => {
       const pump = async () => {
         for (;;) {
@@ -55,12 +50,9 @@ export class MicrophonePickup implements Pickup {
           const samples = new Float32Array(value.numberOfFrames)
           value.copyTo(samples, { planeIndex: 0, format: 'f32-planar' })
           resolve(value.sampleRate)
-          // Blocks that a busy browser let fall are silence of their length, so that later beats keep their time.
-          const lostS = expectedUs === null ? 0 : (value.timestamp - expectedUs) / 1e6
-          if (lostS > LOST_S) onBlock(new Float32Array(Math.round(Math.min(lostS, 60) * value.sampleRate)))
-          expectedUs = value.timestamp + (1e6 * value.numberOfFrames) / value.sampleRate
+          stamped ??= new StampedSound(value.sampleRate, sink)
+          stamped.push(samples, value.timestamp / 1e6)
           value.close()
-          onBlock(samples)
         }
       }
       pump().catch((error: unknown) =>
@@ -69,11 +61,11 @@ export class MicrophonePickup implements Pickup {
     })
   }
 
-  async #readGraph(stream: MediaStream, onBlock: (samples: Float32Array) => void): Promise<number> {
+  async #readGraph(stream: MediaStream, sink: Sink): Promise<number> {
     this.#context = new AudioContext({ latencyHint: 'playback' })
     await this.#context.audioWorklet.addModule(captureUrl)
     const node = new AudioWorkletNode(this.#context, 'treadle-capture', { numberOfOutputs: 0 })
-    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => onBlock(data)
+    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => sink.sound(data)
     this.#context.createMediaStreamSource(stream).connect(node)
     await this.#context.resume()
     return this.#context.sampleRate
@@ -131,7 +123,7 @@ export class PracticePickup implements Pickup {
     readonly aloud: boolean,
   ) {}
 
-  start(onBlock: (samples: Float32Array) => void): Promise<number> {
+  start(sink: Sink): Promise<number> {
     const sound = new PracticeSound(this.clock, PRACTICE_RATE)
     const startMs = performance.now()
     let made = 0
@@ -143,7 +135,7 @@ export class PracticePickup implements Pickup {
       const samples = sound.next(wanted - made)
       made = wanted
       if (this.#context) playAt = play(this.#context, samples, playAt)
-      onBlock(samples)
+      sink.sound(samples)
     }, PRACTICE_EVERY_MS)
     return Promise.resolve(PRACTICE_RATE)
   }

@@ -69,7 +69,11 @@ export function useListening(options: ListenOptions): Listening {
           setSeconds(data.seconds)
           const { result } = data
           if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark ?? '', ...source.current })
-          if (!result.heard) setSentence(result.sentence)
+          if (!result.heard) {
+            setSentence(result.sentence)
+            // What was heard on the way does not stand when the whole says otherwise.
+            if (data.final || result.reason === 'lost') setHeard(null)
+          }
           if (data.final) setStatus(result.heard ? 'done' : 'refused')
         }
       }
@@ -113,21 +117,29 @@ export function useListening(options: ListenOptions): Listening {
       source.current = { pickup: next.kind, fileName: '' }
       pickup.current = next
       const mine = session.current
-      const early: Float32Array[] = []
+      // What comes before the sample rate is known waits for it.
+      const early: (() => void)[] = []
+      let earlySamples = 0
       let open = false
-      const deliver = (samples: Float32Array) => send({ kind: 'block', session: mine, samples }, [samples.buffer])
+      const inTurn = (deliver: () => void) => {
+        if (mine !== session.current) return
+        if (open) deliver()
+        else early.push(deliver)
+      }
       next
-        .start((samples) => {
-          if (mine !== session.current) return
-          if (open) deliver(samples)
-          else early.push(samples)
+        .start({
+          sound: (samples) => {
+            if (!open) earlySamples += samples.length
+            inTurn(() => send({ kind: 'block', session: mine, samples }, [samples.buffer]))
+          },
+          lost: (seconds) => inTurn(() => send({ kind: 'lost', session: mine, seconds })),
         })
         .then(
           (sampleRate) => {
-            startedMs.current = Date.now() - (1000 * early.reduce((sum, b) => sum + b.length, 0)) / sampleRate
+            startedMs.current = Date.now() - (1000 * earlySamples) / sampleRate
             send({ kind: 'open', session: mine, sampleRate, options: options_.current })
             open = true
-            early.forEach(deliver)
+            for (const deliver of early) deliver()
           },
           (error: unknown) => {
             if (mine === session.current)
