@@ -231,6 +231,8 @@ async function worn(shop: Workshop, jobId: string): Promise<string> {
     shakeMm: null,
     leanDeg: null,
     old: 'none',
+    oldHoleMm: null,
+    sinkMm: null,
     waived: '',
     typed,
     verdictOverride: null,
@@ -252,15 +254,24 @@ test('two people bush one movement: what the other did is laid beside it', async
   }
   await press(page)
   await expect.poll(async () => (await read()).bushings[0]?.done).toEqual(['mark'])
-  await other.getByLabel('Met in the hole').selectOption('screwed')
+  await other.getByLabel('How', { exact: true }).selectOption('jig')
   const dialog = other.getByRole('dialog', { name: 'Somebody changed this meanwhile' })
   await expect(dialog).toBeVisible()
   await dialog.getByRole('button', { name: /Take theirs|theirs/ }).click()
   await bar(other, 'Press when done: reference marks')
-  expect((await read()).bushings[0]).toMatchObject({ old: 'none', done: ['mark'] })
+  expect((await read()).bushings[0]).toMatchObject({ method: 'hand', done: ['mark'] })
   await other.getByLabel('Met in the hole').selectOption('screwed')
   await expect(other.getByText(/Unscrew it/)).toBeVisible()
-  await expect.poll(async () => (await read()).bushings[0]).toMatchObject({ old: 'screwed', done: ['mark'] })
+  await expect.poll(async () => (await read()).holes[0]).toMatchObject({ old: 'screwed' })
+  // What it leaves asks for a larger cutter than the one it was begun with.
+  const leaves = other.getByRole('textbox', { name: 'Hole it leaves, across the thread’s crests' })
+  await leaves.fill('0.9')
+  await expect(other.getByText('From 1.11 to 60')).toBeVisible()
+  await leaves.fill('2.5')
+  await leaves.press('Enter')
+  await expect(other.getByText(/It leaves 2.50 mm/)).toBeVisible()
+  await expect.poll(async () => (await read()).holes[0]).toMatchObject({ oldHoleMm: 2.5 })
+  expect((await read()).bushings[0]).toMatchObject({ done: ['mark'] })
 })
 
 test('the drawings to turn by carry sizes and tolerances; the plan prices itself', async ({ own, page }) => {

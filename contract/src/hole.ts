@@ -39,15 +39,30 @@ export const HoleChange = only({
   leanDeg: measured(0, 30).nullable().defined().label('Lean'),
   /** what an earlier repair left in it */
   old: string().oneOf(OLD_BUSHES).required().label('Met in the hole'),
+  /** across the hole that the old bush leaves; of a screwed one, across the crests of its thread */
+  oldHoleMm: measured(0.1, 60).nullable().defined().label('Hole the old bush leaves'),
+  /** across its oil sink */
+  sinkMm: measured(0.1, 60).nullable().defined().label('Oil sink'),
   /** why it need not be judged; empty: it must be */
   waived: text(300).defined().label('Why it need not be judged'),
   bushed: boolean().required(),
   flagged: boolean().required(),
-}).test(
-  'reason',
-  'Reason: say why, when the verdict is not the rule’s',
-  (hole) => hole.verdictOverride === null || hole.overrideReason.trim().length >= 4,
-)
+})
+  .test(
+    'reason',
+    'Reason: say why, when the verdict is not the rule’s',
+    (hole) => hole.verdictOverride === null || hole.overrideReason.trim().length >= 4,
+  )
+  .test(
+    'old hole',
+    'Hole the old bush leaves: it must be larger than the pivot hole was, the short way',
+    (hole) => hole.oldHoleMm == null || hole.shortAxisMm == null || hole.oldHoleMm > hole.shortAxisMm,
+  )
+  .test(
+    'sink',
+    'Oil sink: it must be larger than the hole, the short way',
+    (hole) => hole.sinkMm == null || hole.shortAxisMm == null || hole.sinkMm > hole.shortAxisMm,
+  )
 export type HoleChange = InferType<typeof HoleChange>
 export type Hole = HoleChange & { jobId: string; measuredBy: string }
 
@@ -70,6 +85,8 @@ export function blankHole(
     shakeMm: null,
     leanDeg: null,
     old: 'none',
+    oldHoleMm: null,
+    sinkMm: null,
     waived: '',
     typed: { longAxis: null, shortAxis: null, wear: null, pivot: null, plate: null },
     verdictOverride: null,
@@ -85,29 +102,42 @@ export interface HoleRules {
   cuttersMm: number[]
 }
 
-/** What a hole's wear does to the depth of its gearing, from the plate map. */
-export interface HoleDepth {
-  moduleMm: number
-  depthShiftMm: number
+/** What the plate map tells of a hole. */
+export interface HolePlace {
+  /** what its wear does to the depth of its gearing */
+  depth: { moduleMm: number; depthShiftMm: number } | null
+  /** how far, and which way, it goes back to the centre that the counts ask for, where a repair left it off that */
+  offCentre: { mm: number; deg: number } | null
 }
+
+const NOWHERE: HolePlace = { depth: null, offCentre: null }
 
 /** The plan of a measured hole by the workshop's rules, its verdict overridden where a person did; null until measured. */
 export function planOfHole(
   hole: Pick<
     HoleChange,
-    'longAxisMm' | 'shortAxisMm' | 'pivotMm' | 'plateMm' | 'role' | 'moduleMm' | 'depthShiftMm' | 'verdictOverride'
+    | 'longAxisMm'
+    | 'shortAxisMm'
+    | 'wearDeg'
+    | 'pivotMm'
+    | 'plateMm'
+    | 'role'
+    | 'moduleMm'
+    | 'depthShiftMm'
+    | 'oldHoleMm'
+    | 'verdictOverride'
   >,
   { cuttersMm, bushing }: HoleRules,
-  depth: HoleDepth | null = null,
+  { depth, offCentre }: HolePlace = NOWHERE,
 ): BushingPlan | null {
-  const { longAxisMm, shortAxisMm, pivotMm, plateMm, role } = hole
+  const { longAxisMm, shortAxisMm, wearDeg, pivotMm, plateMm, role, oldHoleMm } = hole
   if (longAxisMm === null || shortAxisMm === null || pivotMm === null || plateMm === null) return null
   // What was typed for the depth goes before what the map tells.
   const typed = hole.moduleMm !== null && hole.depthShiftMm !== null
   const moduleMm = typed ? (hole.moduleMm ?? undefined) : depth?.moduleMm
   const depthShiftMm = typed ? (hole.depthShiftMm ?? undefined) : depth?.depthShiftMm
   const plan = bushingPlan(
-    { longAxisMm, shortAxisMm, pivotMm, plateMm, role, moduleMm, depthShiftMm },
+    { longAxisMm, shortAxisMm, wearDeg, pivotMm, plateMm, role, moduleMm, depthShiftMm, oldHoleMm, offCentre },
     cuttersMm,
     bushing,
   )
@@ -161,12 +191,8 @@ export interface HoleJudged {
  * The caliper's two axes give all three schools. A gauge or the lean test gives the play alone: enough to leave a hole,
  * and to know that it must be bushed; the sizes wait for the caliper.
  */
-export function judgeHole(
-  hole: Omit<HoleChange, 'typed'>,
-  rules: HoleRules,
-  depth: HoleDepth | null = null,
-): HoleJudged {
-  const plan = planOfHole(hole, rules, depth)
+export function judgeHole(hole: Omit<HoleChange, 'typed'>, rules: HoleRules, place: HolePlace = NOWHERE): HoleJudged {
+  const plan = planOfHole(hole, rules, place)
   const play = bestPlay(hole)
   const share = hole.role === 'other' ? rules.bushing.playPercent : rules.bushing.finePlayPercent
   const limitMm = hole.pivotMm === null ? null : (share / 100) * hole.pivotMm

@@ -1,6 +1,5 @@
 import {
   BUSHING_METHODS,
-  OLD_BUSHES,
   pivotPlan,
   type Centre,
   type MeshDepth,
@@ -143,7 +142,6 @@ export const BushingChange = only({
   version: version(),
   holeId: id(),
   method: string().oneOf(BUSHING_METHODS).required().label('How'),
-  old: string().oneOf(OLD_BUSHES).required().label('Met in the hole'),
   spoilt: boolean().required(),
   source: string().oneOf(BUSH_SOURCES).required().label('Bush'),
   stockId: idOrNone(),

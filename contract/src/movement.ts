@@ -1,5 +1,7 @@
 import {
+  backToDistance,
   CENTRES,
+  centreDistanceOf,
   clockAngleBetween,
   depthAfterWear,
   distanceMm,
@@ -14,7 +16,7 @@ import {
   type TrainSheet,
 } from '@treadle/core'
 import { TRAIN_NAMES } from './clock.ts'
-import type { HoleChange, HoleDepth } from './hole.ts'
+import type { HoleChange, HolePlace } from './hole.ts'
 import type { DepthTable } from './mend.ts'
 import type { PlacedArbor, Plate, PlateMapChange } from './plateMap.ts'
 import type { TrainSheetChange } from './trainSheet.ts'
@@ -125,7 +127,7 @@ export function depthsOf(
  * What one hole's wear alone does to the gearing of its arbor: of its two meshes the one that suffers more, as a share
  * of its module; null where the map does not tell.
  */
-export function depthOfHole(movement: MovementTrain[], hole: MeasuredHole): HoleDepth | null {
+export function depthOfHole(movement: MovementTrain[], hole: MeasuredHole): HolePlace['depth'] {
   const arbors = movement.find((t) => t.train === hole.train)?.arbors ?? []
   const i = arbors.findIndex((a) => a.name === hole.arbor)
   const here = arbors[i]
@@ -142,6 +144,32 @@ export function depthOfHole(movement: MovementTrain[], hole: MeasuredHole): Hole
   })
   const worst = meshes.sort((a, b) => Math.abs(b.percentOfModule) - Math.abs(a.percentOfModule))[0]
   return worst ? { moduleMm: worst.moduleMm, depthShiftMm: worst.depthShiftMm } : null
+}
+
+/** Less of a module than the first is within what a plate can be measured to; more than the second is no repair. */
+const OFF_CENTRE_MODULES = { from: 0.1, to: 2 }
+
+/** How far a hole that an earlier repair left off its centre goes back, by the counts of the mesh that drives it. */
+function offCentreOf(movement: MovementTrain[], hole: Pick<HoleChange, 'train' | 'arbor'>): HolePlace['offCentre'] {
+  const arbors = movement.find((t) => t.train === hole.train)?.arbors ?? []
+  const i = arbors.findIndex((a) => a.name === hole.arbor)
+  const [below, here] = [arbors[i - 1], arbors[i]]
+  const moduleMm = here?.placed.moduleMm ?? null
+  if (!below?.at || !here?.at || !below.wheel || !here.pinion || moduleMm === null) return null
+  const { moveMm, clockAngleDeg } = backToDistance(
+    below.at,
+    here.at,
+    centreDistanceOf(below.wheel, here.pinion, moduleMm),
+  )
+  const modules = Math.abs(moveMm) / moduleMm
+  return modules > OFF_CENTRE_MODULES.from && modules < OFF_CENTRE_MODULES.to
+    ? { mm: Math.abs(moveMm), deg: clockAngleDeg }
+    : null
+}
+
+/** All that the plate map tells of a hole. */
+export function placeOfHole(movement: MovementTrain[], hole: MeasuredHole): HolePlace {
+  return { depth: depthOfHole(movement, hole), offCentre: offCentreOf(movement, hole) }
 }
 
 /** The holes of one plate by name, as they are or as they will be; mm. */

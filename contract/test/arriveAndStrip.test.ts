@@ -187,6 +187,8 @@ test('a person’s verdict goes before the rule’s', () => {
   const hole = {
     longAxisMm: 1.32,
     shortAxisMm: 1.1,
+    wearDeg: null,
+    oldHoleMm: null,
     pivotMm: 1,
     plateMm: 2.4,
     role: 'other' as const,

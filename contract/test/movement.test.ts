@@ -9,6 +9,7 @@ import {
   holesOfPlate,
   judgeHole,
   movementOf,
+  placeOfHole,
   planOfPivot,
   stockTitle,
   withFinishedPivot,
@@ -90,6 +91,22 @@ describe('the movement on its plates', () => {
     expect(depthOfHole(movementOf(MAP, []), worn)).toBeNull()
   })
 
+  test('a hole that a repair left off its centre goes back; wrong counts are no repair', () => {
+    const at = (yMm: number) =>
+      movementOf({ arbors: MAP.arbors.map((a) => (a.name === 'Third' ? { ...a, moduleMm: 1, yMm } : a)) }, [SHEET])
+    const hole = { ...blankHole('', place), longAxisMm: 1.1, shortAxisMm: 1.1, pivotMm: 1 }
+    // 64 and 8 at module 1 stand 36 apart.
+    expect(placeOfHole(at(72), hole).offCentre).toBeNull()
+    expect(placeOfHole(at(72.4), hole).offCentre).toEqual({ mm: expect.closeTo(0.4), deg: 180 })
+    expect(placeOfHole(at(71.7), hole).offCentre).toEqual({ mm: expect.closeTo(0.3), deg: expect.closeTo(0) })
+    expect(placeOfHole(at(90), hole).offCentre).toBeNull()
+    // The cutter about the true centre takes in the old hole on its far side.
+    const rules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [2, 2.5, 3] }
+    const bushed = { ...hole, plateMm: 2, verdictOverride: 'bush' as const, oldHoleMm: 1.9 }
+    expect(judgeHole(bushed, rules).plan!.cutterMm).toBe(2)
+    expect(judgeHole(bushed, rules, placeOfHole(at(72.4), hole)).plan!.cutterMm).toBe(3)
+  })
+
   test('the table of depths: what the plan bushes is true again, what it leaves is not', () => {
     const [train] = movementOf(MAP, [SHEET])
     const worn = { ...blankHole('', place), longAxisMm: 1.5, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
@@ -136,9 +153,13 @@ describe('judging a hole by whatever measured it', () => {
   test('the map’s depth decides where the other schools would leave it; what was typed goes before it', () => {
     const measured = { ...hole, longAxisMm: 2.12, shortAxisMm: 2.03, pivotMm: 2, plateMm: 2, wearDeg: 0 }
     expect(judgeHole(measured, RULES).verdict).toBe('leave')
-    expect(judgeHole(measured, RULES, { moduleMm: 0.6, depthShiftMm: 0.09 }).verdict).toBe('bush')
+    expect(judgeHole(measured, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
+      'bush',
+    )
     const typed = { ...measured, moduleMm: 0.6, depthShiftMm: 0.01 }
-    expect(judgeHole(typed, RULES, { moduleMm: 0.6, depthShiftMm: 0.09 }).verdict).toBe('leave')
+    expect(judgeHole(typed, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
+      'leave',
+    )
   })
 })
 

@@ -147,6 +147,8 @@ describe('the steps of one hole', () => {
     plate: 'back',
     method: 'hand',
     old: 'none',
+    oldHoleMm: null,
+    sinkMm: null,
     spoilt: false,
     cock: false,
     wearMm: 0.2,
@@ -177,11 +179,20 @@ describe('the steps of one hole', () => {
 
   test('old bushes come out, a spoilt hole is found again, a wrong centre goes back', () => {
     expect(step('old', { old: 'screwed' })!.does).toMatch(/thread’s hole/)
+    expect(step('old', { old: 'pressed', oldHoleMm: 1.9 })!.does).toMatch(/leaves 1.90 mm: the 2.00 mm cutter/)
+    expect(step('old', { old: 'pressed', oldHoleMm: 9, cutterMm: null })!.does).toMatch(
+      /no cutter in the drawer is larger/,
+    )
     expect(step('old')).toBeUndefined()
     expect(bushingSteps({ ...work, spoilt: true }).map((s) => s.key)).toEqual(
       expect.arrayContaining(['plug', 'find', 'drill']),
     )
     expect(step('centre', { correction: { mm: 0.4, deg: 270 } })!.does).toMatch(/go 0.40 mm toward 9:00/)
+  })
+
+  test('an oil sink wider than the bush: it is left long into it', () => {
+    expect(step('press', { sinkMm: 2.6 })!.does).toMatch(/2.60 mm, is wider than the bush/)
+    expect(step('press', { sinkMm: 1.8 })!.does).not.toMatch(/wider/)
   })
 
   test('every key once, and cutting only after what goes before', () => {

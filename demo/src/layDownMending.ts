@@ -126,7 +126,6 @@ export async function layDownMending(api: DemoApi, ago: (days: number) => Date, 
   await putRow(api.at(ago(0.5)), drum, 'bushings', `bushing ${front}`, {
     holeId: front,
     method: 'hand',
-    old: 'none',
     spoilt: false,
     source: 'stock',
     stockId: demoId(`stock bush ${JSON.stringify({ outsideMm: 2.02, insideMm: 1, lengthMm: 3, material: 'bronze' })}`),

@@ -94,15 +94,16 @@ export async function readArchive(client, file) {
         continue
       }
       if (!TABLES.includes(entry.table)) throw new Error(`The backup names a table that is not known: ${entry.table}.`)
+      const row = begun.migrations < 7 ? await toldOfTheHole(client, entry) : entry.row
       // Columns that an older backup does not know keep their defaults.
-      const columns = Object.keys(entry.row)
+      const columns = Object.keys(row)
       if (!columns.every((name) => /^[a-z_]+$/.test(name)))
         throw new Error(`The backup names a column that can’t be: ${entry.table}.`)
       const named = columns.map((name) => `"${name}"`).join(', ')
       await client.query(
         `insert into ${entry.table} (${named})
          select ${named} from jsonb_populate_record(null::${entry.table}, $1::jsonb)`,
-        [JSON.stringify(entry.row)],
+        [JSON.stringify(row)],
       )
       count++
     }
@@ -118,4 +119,12 @@ export async function readArchive(client, file) {
     await client.query('rollback')
     throw error
   }
+}
+
+/** What was met in a hole stood with the work on it before it stood with the hole. */
+async function toldOfTheHole(client, { table, row }) {
+  if (table !== 'bushings') return row
+  const { old, ...rest } = row
+  if (old !== 'none') await client.query('update holes set old = $1 where id = $2', [old, rest.hole_id])
+  return rest
 }

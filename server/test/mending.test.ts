@@ -79,7 +79,6 @@ function newBushing(holeId: string, part: Partial<BushingChange> = {}): BushingC
     version: 0,
     holeId,
     method: 'hand',
-    old: 'none',
     spoilt: false,
     source: 'turned',
     stockId: null,

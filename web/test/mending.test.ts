@@ -174,6 +174,18 @@ describe('the plan', () => {
     expect(planned({ holes: [wide] }, []).withoutCutter).toHaveLength(1)
   })
 
+  test('an old bush out: until it is cut, a larger hole takes another cutter and another bush', () => {
+    const row = { holeId: 'h1', stockId: 'one', cutterMm: 2, done: ['mark', 'old'] } as JobPage['bushings'][number]
+    const drawer = [bush('one', 1.03), { ...bush('wide', 1.03), outsideMm: 2.32 }]
+    const of = (hole: Partial<Hole>, done = row.done) =>
+      planned({ holes: [worn({ old: 'pressed', ...hole })], bushings: [{ ...row, done }] }, drawer).holes[0]!
+    expect(of({})).toMatchObject({ oldHoleOpen: true, stockId: 'one', work: { cutterMm: 2 } })
+    expect(of({ oldHoleMm: 1.9 })).toMatchObject({ oldHoleOpen: false, stockId: 'one', work: { cutterMm: 2 } })
+    expect(of({ oldHoleMm: 2.2 })).toMatchObject({ stockId: 'wide', work: { cutterMm: 2.3 } })
+    expect(of({ oldHoleMm: 2.2 }, ['mark', 'old', 'cut'])).toMatchObject({ stockId: 'one', work: { cutterMm: 2 } })
+    expect(of({ oldHoleMm: 9 }).work).toMatchObject({ cutterMm: null, bush: null })
+  })
+
   test('on the plates: where the marker goes, whom to mask, what comes too near', () => {
     const arbor = (name: string, index: number, xMm: number, yMm: number) => ({
       ...blankArbor({ train: 'going', name, index, role: 'other' }),
@@ -194,7 +206,25 @@ describe('the plan', () => {
     }
     const [one] = planned({ holes: [worn()], plateMap }, []).holes
     expect(one!.work.neighbours).toEqual(['screw', 'centre'])
-    expect(one!.conflicts).toMatchObject([{ between: ['going Third', 'Screw'] }])
+    expect(one!.conflicts).toEqual([{ to: 'Screw', leftMm: expect.closeTo(2.6 - 1 - 1.01) }])
+    // A neighbour’s oil sink, or the bush it will have, counts where it is wider than its hole.
+    const beside = (part: Partial<Hole>) =>
+      planned(
+        {
+          holes: [
+            worn(),
+            worn({ id: 'h2', arbor: 'Centre', arborIndex: 1, shortAxisMm: 1.1, longAxisMm: 1.1, ...part }),
+          ],
+          plateMap: { ...plateMap, arbors: [arbor('Centre', 1, 0, 3), arbor('Third', 2, 0, 0)], fixtures: [] },
+        },
+        [],
+      ).holes.find((h) => h.hole.id === 'h1')!.conflicts
+    expect(beside({})).toEqual([])
+    expect(beside({ sinkMm: 3 })).toEqual([{ to: 'Centre’s oil sink', leftMm: expect.closeTo(3 - 1.01 - 1.5) }])
+    expect(beside({ verdictOverride: 'bush' })).toEqual([])
+    expect(beside({ verdictOverride: 'bush', oldHoleMm: 2.5 })).toEqual([
+      { to: 'Centre’s bush', leftMm: expect.closeTo(3 - 1.01 - 1.36) },
+    ])
     // Away from the screw, which stands at 3.
     expect(one!.marker!.clockAngleDeg).toBeGreaterThan(180)
   })

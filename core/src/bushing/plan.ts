@@ -1,5 +1,6 @@
 import { FieldError, requireFinite, requirePositive } from '../check/require.ts'
 import { finishedHoleMm } from './finishedHole.ts'
+import { leastToCleanUpMm, type HoleFound } from './cleanUp.ts'
 import { checkHole, type MeasuredHole } from './hole.ts'
 import {
   bushOrLeave,
@@ -10,7 +11,7 @@ import {
   type SchoolVerdict,
 } from './schools.ts'
 
-export interface HoleToBush extends MeasuredHole {
+export interface HoleToBush extends MeasuredHole, Pick<HoleFound, 'wearDeg' | 'oldHoleMm' | 'offCentre'> {
   plateMm: number
   role: ArborRole
   /** module of the mesh that this hole's wear opens, mm */
@@ -31,7 +32,7 @@ export interface BushingPlan {
   schools: SchoolVerdict[]
   /** not over any limit that decides, but so near that an open movement should have it done now */
   nearLimit: boolean
-  /** least cutter that cleans up the filed-back slot and leaves the wall, mm */
+  /** least cutter that cleans up the filed-back slot, and what an old bush leaves, and leaves the wall, mm */
   leastCutterMm: number
   /** the smallest of the shop's cutters that does, mm; null when none does */
   cutterMm: number | null
@@ -47,7 +48,7 @@ export interface BushingPlan {
  *
  * The unworn side is still the original circle, so the original centre lies (a − b)/2 from the middle of the slot,
  * away from the wear; filed back by a − b the hole is long both ways about it, and the cutter must be at least
- * 2a − b across. Bush outside = cutter + press fit. Drilled under the pivot, broached from both sides to the pivot
+ * 2a − b across; more where an old bush comes out, or the hole goes back to a centre it had left. Bush outside = cutter + press fit. Drilled under the pivot, broached from both sides to the pivot
  * and its play.
  *
  * @param hole - caliper figures, mm; pivot is the *finished* pivot
@@ -74,7 +75,7 @@ export function bushingPlan(
   const verdict = bushOrLeave(schools, rules)
 
   const finishedHole = finishedHoleMm(pivotMm, hole.role, rules)
-  const cleansUp = 2 * a - b + rules.cleanUpMm
+  const cleansUp = leastToCleanUpMm(hole) + rules.cleanUpMm
   const leavesWall = finishedHole + 2 * rules.wallMm - rules.pressFitMm
   const leastCutterMm = Math.max(cleansUp, leavesWall)
   const cutterMm = smallestAtLeast(cuttersMm, leastCutterMm)

@@ -14,6 +14,10 @@ export interface HoleWork {
   plate: 'front' | 'back'
   method: BushingMethod
   old: OldBush
+  /** across the hole that the old bush leaves; not known: measured when it is out */
+  oldHoleMm: number | null
+  /** across the oil sink that is there */
+  sinkMm: number | null
   /** the hole was spoilt: it is plugged and found again */
   spoilt: boolean
   /** the plate here is a cock, or a bridge, that gives under the press */
@@ -88,19 +92,23 @@ function before({ wearDeg, wearMm, marker, neighbours, plate }: HoleWork): Bushi
   ]
 }
 
-function old({ old: found, spoilt }: HoleWork): BushingStep[] {
+function old({ old: found, oldHoleMm, cutterMm, spoilt }: HoleWork): BushingStep[] {
   const out: BushingStep[] = []
+  const known =
+    oldHoleMm === null
+      ? null
+      : `It leaves ${mm(oldHoleMm)}${cutterMm === null ? ': no cutter in the drawer is larger' : `: the ${mm(cutterMm)} cutter cleans that up`}.`
   if (found === 'screwed')
     out.push({
       key: 'old',
       title: 'Screwed bush out',
-      does: 'Unscrew it from the slotted side, warm if it holds. Measure the thread’s hole across its crests: the cutter must be larger than that.',
+      does: `Unscrew it from the slotted side, warm if it holds. ${known ?? 'Measure the thread’s hole across its crests: the cutter must be larger than that.'}`,
     })
   if (found === 'pressed')
     out.push({
       key: 'old',
       title: 'Old bush out',
-      does: 'Press it out toward the outside and measure the hole it leaves: the cutter must clean that up.',
+      does: `Press it out toward the outside. ${known ?? 'Measure the hole it leaves: the cutter must clean that up.'}`,
     })
   if (found === 'punched')
     out.push({
@@ -159,7 +167,7 @@ function cut({ method, wearMm, wearDeg, cutterMm, correction, plateMm }: HoleWor
   ]
 }
 
-function fit({ bush, plateMm, finishedMm, cock }: HoleWork): BushingStep[] {
+function fit({ bush, plateMm, finishedMm, cock, sinkMm }: HoleWork): BushingStep[] {
   const steps = bush ? broachSteps(bush.insideMm, finishedMm) : []
   return [
     {
@@ -175,7 +183,7 @@ function fit({ bush, plateMm, finishedMm, cock }: HoleWork): BushingStep[] {
     {
       key: 'press',
       title: 'Press it in',
-      does: `From the inside, square, flush inside.${cock ? ' Under a cock: support it close round the hole, or it bends.' : ' On a flat stake.'}${bush && bush.lengthMm > plateMm + 0.02 ? ' Face it flush on the outside.' : ''}`,
+      does: `From the inside, square, flush inside.${cock ? ' Under a cock: support it close round the hole, or it bends.' : ' On a flat stake.'}${bush && bush.lengthMm > plateMm + 0.02 ? ' Face it flush on the outside.' : ''}${bush && sinkMm !== null && sinkMm > bush.outsideMm ? ` The oil sink there, ${mm(sinkMm)}, is wider than the bush: only the plate below it holds it, so leave the bush long into the sink and cut the sink anew.` : ''}`,
     },
     {
       key: 'broach',

@@ -1,5 +1,5 @@
 /** What comes of stamped blocks: sound, and stretches of it that never came. */
-export interface Sink {
+export interface Receiver {
   sound(samples: Float32Array): void
   lost(seconds: number): void
 }
@@ -28,16 +28,16 @@ const LONGEST_S = 60
  */
 export class StampedSound {
   readonly #sampleRate: number
-  readonly #sink: Sink
+  readonly #to: Receiver
   /** seconds of sound handed on, what was lost included */
   #atS = 0
   /** how far stamps stand ahead of the sound handed on, for the last blocks */
   #ahead: { atS: number; byS: number }[] = []
   #waiting: Block[] = []
 
-  constructor(sampleRate: number, sink: Sink) {
+  constructor(sampleRate: number, to: Receiver) {
     this.#sampleRate = sampleRate
-    this.#sink = sink
+    this.#to = to
   }
 
   /** @param stampS - seconds, of any beginning, at which the block's first sample was caught */
@@ -71,14 +71,14 @@ export class StampedSound {
     for (const { samples, stampS } of this.#waiting.splice(0, blocks)) {
       this.#ahead.push({ atS: this.#atS, byS: stampS - this.#atS })
       this.#atS += samples.length / this.#sampleRate
-      this.#sink.sound(samples)
+      this.#to.sound(samples)
     }
     while ((this.#ahead[0]?.atS ?? this.#atS) < this.#atS - MEMORY_S) this.#ahead.shift()
   }
 
   #lose(seconds: number): void {
     const told = Math.min(seconds, LONGEST_S)
-    this.#sink.lost(told)
+    this.#to.lost(told)
     this.#atS += told
     // What was longer is not told, and begins a new time.
     if (told < seconds) this.#ahead = []

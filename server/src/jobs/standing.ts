@@ -1,5 +1,5 @@
 import {
-  depthOfHole,
+  placeOfHole,
   judgeHole,
   movementOf,
   rateBookInput,
@@ -85,7 +85,7 @@ export function standingOf(
   const off = new Set(rows.powerOffs.map((p) => p.train))
   const movement = movementOf(rows.plateMap, rows.trainSheets as never)
   const judged = rows.holes.map((hole) =>
-    judgeHole(withFinishedPivot(hole as Hole, rows.pivots), rules, depthOfHole(movement, hole as Hole)),
+    judgeHole(withFinishedPivot(hole as Hole, rows.pivots), rules, placeOfHole(movement, hole as Hole)),
   )
   const verdicts = judged.map((j) => j.verdict ?? (j.done ? ('leave' as const) : null))
   const book = bookOf(rows, settings)

@@ -1,9 +1,9 @@
 import {
-  depthOfHole,
   depthsOf,
   expectedWear,
   judgeHole,
   movementOf,
+  placeOfHole,
   withFinishedPivot,
   type DepthTable,
   type Hole,
@@ -31,7 +31,7 @@ export function useMovement(): Movement | undefined {
   return useMemo(() => {
     if (!rules) return undefined
     const trains = movementOf(plateMap, trainSheets)
-    const judged = (hole: Hole) => judgeHole(withFinishedPivot(hole, pivots), rules, depthOfHole(trains, hole))
+    const judged = (hole: Hole) => judgeHole(withFinishedPivot(hole, pivots), rules, placeOfHole(trains, hole))
     return {
       trains,
       rules,

@@ -83,7 +83,6 @@ export const bushings = pgTable(
       .notNull()
       .references(() => holes.id, { onDelete: 'cascade' }),
     method: text('method').notNull(),
-    old: text('old').notNull(),
     spoilt: boolean('spoilt').notNull(),
     source: text('source').notNull(),
     stockId: uuid('stock_id').references(() => stock.id),

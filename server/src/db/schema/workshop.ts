@@ -134,6 +134,8 @@ export const holes = pgTable(
     shakeMm: doublePrecision('shake_mm'),
     leanDeg: doublePrecision('lean_deg'),
     old: text('old').notNull().default('none'),
+    oldHoleMm: doublePrecision('old_hole_mm'),
+    sinkMm: doublePrecision('sink_mm'),
     waived: text('waived').notNull().default(''),
     /** the figures as they were typed, with their unit */
     typed: jsonb('typed').notNull(),

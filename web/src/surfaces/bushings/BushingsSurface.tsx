@@ -1,4 +1,4 @@
-import type { BushingChange, BushingRow, ReservationRow, StockRow } from '@treadle/contract'
+import type { BushingChange, BushingRow, Hole, ReservationRow, StockRow } from '@treadle/contract'
 import { stockTitle } from '@treadle/contract'
 import { mayCut } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
@@ -8,6 +8,8 @@ import { v5 } from 'uuid'
 import { useSettings, useStock } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Caution } from '../../parts/Caution.tsx'
+import { HoleFound } from '../../parts/HoleFound.tsx'
+import { HOLE_LABELS } from '../../parts/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
@@ -18,13 +20,13 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing } from '../plates/PlateDrawing.tsx'
 import plates from '../plates/Plates.module.css'
 import styles from './Bushings.module.css'
-import { planOf, type PlannedHole } from './plan.ts'
+import { LEAST_WALL_MM, planOf, type PlannedHole } from './plan.ts'
 import { NearLimit } from './NearLimit.tsx'
 import { PriceThePlan } from './PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
 
 const NAMESPACE = '1f7f4b0c-9a51-4f0d-8f0e-6d6a1b6c3c11'
-const LABELS = { method: 'How', old: 'Met in the hole', done: 'Steps done', finishedMm: 'Finished hole', note: 'Note' }
+const LABELS = { method: 'How', done: 'Steps done', finishedMm: 'Finished hole', note: 'Note' }
 
 /** All bushes of the movement as one plan, hole by hole and step by step, by pedal; tomorrow it stands where it stood. */
 export function BushingsSurface() {
@@ -44,6 +46,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
+  const judged = useRows<Hole>('holes', HOLE_LABELS)
   const promises = useRows<ReservationRow>('reservations', {}, 'stock')
   const [drawings, setDrawings] = useState(false)
   const open = plan.holes.findIndex((h) => !h.hole.bushed)
@@ -56,7 +59,6 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
     version: 0,
     holeId: hole.id,
     method: work.method,
-    old: work.old,
     spoilt: false,
     source: 'turned',
     stockId: null,
@@ -151,12 +153,17 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const unpromised = plan.holes.filter(
     (h) => h.stockId !== null && !h.hole.bushed && !reservations.some((r) => r.holeId === h.hole.id),
   )
+  const unwanted = reservations.filter(
+    (r) => !r.taken && r.holeId !== null && plan.holes.find((h) => h.hole.id === r.holeId)?.stockId !== r.stockId,
+  )
   const toTurn = plan.holes.filter((h) => h.stockId === null && h.turned !== null && !h.hole.bushed)
   const bush = stock.find((s) => s.id === one.stockId)
+  const found = judged.seen(one.hole, one.hole) ?? one.hole
   if (drawings) return <TurnedSheet holes={toTurn} onLeave={() => setDrawings(false)} />
   return (
     <div className={parts.columns}>
       {rows.dialog}
+      {judged.dialog}
       {promises.dialog}
       {seen.dialog}
       <section>
@@ -184,10 +191,9 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
           </p>
         )}
         {one.conflicts.map((c) => (
-          <p key={c.between.join()}>
-            <Mark state="must" label="too near" /> Only {c.leftMm.toFixed(2)} mm of plate would be left to{' '}
-            {c.between.find((b) => b !== `${one.hole.train} ${one.hole.arbor}`)}; 0.8 is the least. Take a smaller
-            cutter, or turn a thinner bush.
+          <p key={c.to}>
+            <Mark state="must" label="too near" /> Only {c.leftMm.toFixed(2)} mm of plate would be left to {c.to};{' '}
+            {LEAST_WALL_MM} is the least. Take a smaller cutter, or turn a thinner bush.
           </p>
         ))}
         <Group mb="sm" align="end">
@@ -200,17 +206,6 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
               { value: 'jig', label: 'in a jig' },
             ]}
           />
-          <NativeSelect
-            label="Met in the hole"
-            value={one.work.old}
-            onChange={(e) => set(one, { old: e.currentTarget.value as BushingChange['old'] })}
-            data={[
-              { value: 'none', label: 'nothing' },
-              { value: 'pressed', label: 'a pressed bush' },
-              { value: 'screwed', label: 'a screwed bush' },
-              { value: 'punched', label: 'punch marks' },
-            ]}
-          />
           <Checkbox
             size="md"
             label="It was spoilt: plug it"
@@ -218,6 +213,13 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
             onChange={(e) => set(one, { spoilt: e.currentTarget.checked })}
           />
         </Group>
+        <HoleFound hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
+        {one.oldHoleOpen && (
+          <p>
+            <Mark state="watch" label="mind" /> The cutter and the bush are chosen anew once the hole it leaves is
+            measured.
+          </p>
+        )}
         <ol className={styles.steps}>
           {steps.map((s) => {
             const isDone = done.includes(s.key)
@@ -290,6 +292,16 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
               }}
             >
               Promise {unpromised.length} {unpromised.length === 1 ? 'bush' : 'bushes'} to this job
+            </Button>
+          )}
+          {unwanted.length > 0 && (
+            <Button
+              variant="default"
+              onClick={() => {
+                for (const r of unwanted) promises.remove(r.id)
+              }}
+            >
+              Give back {unwanted.length} {unwanted.length === 1 ? 'bush' : 'bushes'} no longer wanted
             </Button>
           )}
           {toTurn.length > 0 && (

@@ -1,5 +1,6 @@
 import {
   holesOfPlate,
+  placeOfHole,
   withFinishedPivot,
   type BushingRow,
   type Hole,
@@ -11,17 +12,14 @@ import {
 } from '@treadle/contract'
 import {
   assignBushes,
-  backToDistance,
   bushingSteps,
   byWorkingOrder,
-  centreDistanceOf,
   clearance,
   distanceMm,
   FieldError,
   markerPlace,
   turnedBush,
   type BushingStep,
-  type Conflict,
   type HoleWork,
   type MarkerPlace,
   type TurnedBush,
@@ -38,8 +36,10 @@ export interface PlannedHole {
   /** the bush of the drawers that the plan gives it; null: to be turned */
   stockId: string | null
   turned: TurnedBush | null
+  /** by the hole it leaves an old bush stood there, and its size is not known yet */
+  oldHoleOpen: boolean
   /** what a bush of this size leaves too little plate to */
-  conflicts: Conflict[]
+  conflicts: { to: string; leftMm: number }[]
   /** its pivot is on record and not finished */
   pivotOpen: boolean
   pivotMm: number | null
@@ -55,6 +55,7 @@ export interface Plan {
 }
 
 const MARKER_SPREAD_DEG = 60
+export const LEAST_WALL_MM = 0.8
 
 /** All bushes of a movement as one plan, in the order of work, each given its bush so that none is promised twice. */
 export function planOf(
@@ -67,21 +68,27 @@ export function planOf(
   const judged = [...data.holes].sort(byWorkingOrder).map((hole) => ({ hole, judged: judge(hole) }))
   const toBush = judged.filter(({ hole, judged: j }) => j.verdict === 'bush' || hole.bushed)
   const given = assigned(toBush, data, settings, stock)
+  const outsides = new Map(
+    toBush.flatMap(({ hole, judged: j }) => (j.plan?.bushOutsideMm == null ? [] : [[hole.id, j.plan.bushOutsideMm]])),
+  )
   const holes = toBush.map(({ hole, judged: j }): PlannedHole => {
     const row = data.bushings.find((b) => b.holeId === hole.id)
+    const begun = standing(row, j)
     const pivot = data.pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
     const { pivotMm } = withFinishedPivot(hole, data.pivots)
-    const stockId = row?.stockId ?? given[hole.id] ?? null
+    const stockId = begun?.stockId ?? given[hole.id] ?? null
     const plan = j.plan
     const bush = stock.find((s) => s.id === stockId)
     const turned = plan?.bushOutsideMm != null ? turnedBush(plan.bushOutsideMm, plan.drilledMm, plan.lengthMm) : null
-    const around = surroundings(data, hole, plan?.bushOutsideMm ?? null, settings.markerReachMm)
+    const around = surroundings(data, hole, outsides, settings.markerReachMm)
     const placed = data.plateMap?.arbors.find((a) => a.train === hole.train && a.name === hole.arbor)
     const wearMm = hole.longAxisMm !== null && hole.shortAxisMm !== null ? hole.longAxisMm - hole.shortAxisMm : 0
     const work: HoleWork = {
       plate: hole.plate,
       method: row?.method ?? settings.bushingMethod,
-      old: row?.old ?? hole.old,
+      old: hole.old,
+      oldHoleMm: hole.oldHoleMm,
+      sinkMm: hole.sinkMm,
       spoilt: row?.spoilt ?? false,
       cock: placed?.cock === hole.plate,
       wearMm,
@@ -92,8 +99,8 @@ export function planOf(
         toDeg: (around.marker.clockAngleDeg + MARKER_SPREAD_DEG / 2) % 360,
       },
       neighbours: around.neighbours,
-      correction: correctionOf(trains, hole),
-      cutterMm: row?.cutterMm ?? plan?.cutterMm ?? null,
+      correction: placeOfHole(trains, hole).offCentre,
+      cutterMm: begun?.cutterMm ?? plan?.cutterMm ?? null,
       bush:
         bush?.outsideMm != null && bush.insideMm !== null && bush.lengthMm !== null
           ? { from: 'stock', outsideMm: bush.outsideMm, insideMm: bush.insideMm, lengthMm: bush.lengthMm }
@@ -115,6 +122,7 @@ export function planOf(
       marker: around.marker,
       stockId: bush ? stockId : null,
       turned,
+      oldHoleOpen: (hole.old === 'pressed' || hole.old === 'screwed') && hole.oldHoleMm === null,
       conflicts: around.conflicts,
       pivotOpen: pivot !== undefined && pivot.finishedMm === null,
       pivotMm,
@@ -131,6 +139,15 @@ export function planOf(
   }
 }
 
+/**
+ * What was begun with, as long as it can stand: once the plate is cut it does; before that a hole that turns out larger,
+ * as when an old bush comes out, takes another cutter and another bush.
+ */
+function standing(row: BushingRow | undefined, { plan }: HoleJudged): BushingRow | undefined {
+  if (!row || row.done.includes('cut')) return row
+  return row.cutterMm !== null && plan !== null && row.cutterMm < plan.leastCutterMm - 1e-6 ? undefined : row
+}
+
 /** Bushes of the drawers for all holes at once; what other jobs were promised is not there to give. */
 function assigned(
   toBush: { hole: Hole; judged: HoleJudged }[],
@@ -145,8 +162,10 @@ function assigned(
       ? [{ id, outsideMm, insideMm, lengthMm, count: Math.max(0, count - reserved + mine(id)) }]
       : [],
   )
-  const holes = toBush.flatMap(({ hole, judged: { plan } }) => {
-    const settled = hole.bushed || data.bushings.some((b) => b.holeId === hole.id && b.stockId !== null)
+  const holes = toBush.flatMap(({ hole, judged: j }) => {
+    const { plan } = j
+    const row = data.bushings.find((b) => b.holeId === hole.id)
+    const settled = hole.bushed || standing(row, j)?.stockId != null
     if (settled || plan?.cutterMm == null || hole.pivotMm === null || hole.plateMm === null) return []
     return [
       {
@@ -167,28 +186,52 @@ function assigned(
   }
 }
 
+/** What a hole of the plate takes of it: the hole, its oil sink, or the bush it will have; whichever is widest, mm. */
+interface Taken {
+  mm: number
+  what: 'hole' | 'oil sink' | 'bush'
+}
+
 /** What stands about a hole on its plate: where the marker goes, the neighbours, what a bush comes too near to. */
-function surroundings(data: JobPage, hole: Hole, bushMm: number | null, reachMm: number) {
+function surroundings(data: JobPage, hole: Hole, bushes: ReadonlyMap<string, number>, reachMm: number) {
   const nothing = { marker: null, neighbours: [], conflicts: [] }
   const map = data.plateMap
-  const name = `${hole.train} ${hole.arbor}`
   if (!map) return nothing
-  const across = (a: { train: string; name: string }) => {
+  const name = `${hole.train} ${hole.arbor}`
+  const taken = (a: { train: string; name: string }, planned: boolean): Taken => {
     const there = data.holes.find((h) => h.train === a.train && h.arbor === a.name && h.plate === hole.plate)
-    return there?.longAxisMm ?? there?.pivotMm ?? 1
+    const ways: Taken[] = [
+      { mm: there?.longAxisMm ?? there?.pivotMm ?? 1, what: 'hole' },
+      { mm: there?.sinkMm ?? 0, what: 'oil sink' },
+      { mm: planned && there ? (bushes.get(there.id) ?? 0) : 0, what: 'bush' },
+    ]
+    return ways.reduce((widest, way) => (way.mm > widest.mm ? way : widest))
   }
-  const all = holesOfPlate(map, hole.plate, across)
-  const here = all.find((h) => h.name === name)
+  const now = holesOfPlate(map, hole.plate, (a) => taken(a, false).mm)
+  const here = now.find((h) => h.name === name)
   if (!here) return nothing
   const edge = map.edge.length >= 3 ? map.edge : undefined
-  const marker = unlessRefused(() => markerPlace(all, name, reachMm, MARKER_SPREAD_DEG, edge))
-  const neighbours = all
+  // A mark is not made in a hole, nor in an oil sink.
+  const marker = unlessRefused(() => markerPlace(now, name, reachMm, MARKER_SPREAD_DEG, edge))
+  const own = (other: string) => (other.startsWith(`${hole.train} `) ? other.slice(hole.train.length + 1) : other)
+  const neighbours = now
     .filter((h) => h.name !== name)
     .sort((a, b) => distanceMm(a, here) - distanceMm(b, here))
-    .map((h) => (h.name.startsWith(`${hole.train} `) ? h.name.slice(hole.train.length + 1) : h.name))
-    .map((h) => h.toLowerCase())
-  const after = all.map((h) => (h.name === name && bushMm !== null ? { ...h, diameterMm: bushMm } : h))
-  const conflicts = unlessRefused(() => clearance(after, 0.8, edge))?.filter((c) => c.between.includes(name)) ?? []
+    .map((h) => own(h.name).toLowerCase())
+  const bushMm = bushes.get(hole.id)
+  if (bushMm === undefined) return { marker, neighbours, conflicts: [] }
+  const after = holesOfPlate(map, hole.plate, (a) => taken(a, true).mm).map((h) =>
+    h.name === name ? { ...h, diameterMm: bushMm } : h,
+  )
+  const conflicts = (unlessRefused(() => clearance(after, LEAST_WALL_MM, edge)) ?? []).flatMap(
+    ({ between, leftMm }) => {
+      if (!between.includes(name)) return []
+      const other = between.find((b) => b !== name) ?? 'edge'
+      const arbor = map.arbors.find((a) => `${a.train} ${a.name}` === other)
+      const to = other === 'edge' ? 'the edge' : arbor ? `${own(other)}’s ${taken(arbor, true).what}` : other
+      return [{ to, leftMm }]
+    },
+  )
   return { marker, neighbours, conflicts }
 }
 
@@ -200,19 +243,4 @@ function unlessRefused<T>(reckon: () => T): T | null {
     if (error instanceof FieldError) return null
     throw error
   }
-}
-
-/** A hole that an earlier repair left off its centre, by more than a tenth of the module, goes back by so much. */
-function correctionOf(trains: MovementTrain[], hole: Hole): HoleWork['correction'] {
-  const arbors = trains.find((t) => t.train === hole.train)?.arbors ?? []
-  const i = arbors.findIndex((a) => a.name === hole.arbor)
-  const [below, here] = [arbors[i - 1], arbors[i]]
-  const moduleMm = here?.placed.moduleMm ?? null
-  if (!below?.at || !here?.at || !below.wheel || !here.pinion || moduleMm === null) return null
-  const { moveMm, clockAngleDeg } = backToDistance(
-    below.at,
-    here.at,
-    centreDistanceOf(below.wheel, here.pinion, moduleMm),
-  )
-  return Math.abs(moveMm) > 0.1 * moduleMm ? { mm: Math.abs(moveMm), deg: clockAngleDeg } : null
 }

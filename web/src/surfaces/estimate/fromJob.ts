@@ -1,5 +1,5 @@
 import {
-  depthOfHole,
+  placeOfHole,
   judgeHole,
   movementOf,
   planOfPivot,
@@ -37,7 +37,7 @@ export function lineOf(price: PriceLine, quantity: number): Line {
  */
 export function linesFromJob(prices: PriceBook, data: JobPage, settings: Settings, rules: HoleRules): Line[] {
   const movement = movementOf(data.plateMap, data.trainSheets)
-  const judged = data.holes.map((h) => judgeHole(withFinishedPivot(h, data.pivots), rules, depthOfHole(movement, h)))
+  const judged = data.holes.map((h) => judgeHole(withFinishedPivot(h, data.pivots), rules, placeOfHole(movement, h)))
   const measured = judged.some((j) => j.verdict !== null)
   const pivots = data.pivots.map((p) => ({
     done: p.work,

@@ -1,4 +1,4 @@
-import { depthOfHole, judgeHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
+import { judgeHole, placeOfHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
 import {
   byWorkingOrder,
   formatClockDirection,
@@ -12,6 +12,8 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
+import { HoleFound } from '../../parts/HoleFound.tsx'
+import { HOLE_LABELS } from '../../parts/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../parts/useMovement.ts'
 import { useConflict } from '../../parts/useConflict.tsx'
@@ -22,23 +24,6 @@ import { HolePicture } from './HolePicture.tsx'
 import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type Measure } from './measure.ts'
 import { Verdict } from './Verdict.tsx'
 import styles from './Holes.module.css'
-
-const LABELS = {
-  longAxisMm: 'Long way, mm',
-  shortAxisMm: 'Short way, mm',
-  wearDeg: 'Worn toward, °',
-  pivotMm: 'Pivot, mm',
-  plateMm: 'Plate, mm',
-  moduleMm: 'Module, mm',
-  depthShiftMm: 'Shift, mm',
-  verdictOverride: 'Verdict',
-  overrideReason: 'Reason',
-  shakeMm: 'Side shake, mm',
-  leanDeg: 'Lean, °',
-  waived: 'Why it need not be judged',
-  bushed: 'Bushed',
-  flagged: 'Flagged',
-}
 
 /** The holes of a job, great wheel up: the caliper's surface, the picture, the verdict. */
 export function HolesSurface() {
@@ -117,7 +102,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const change = useChange<Hole>()
-  const conflict = useConflict(LABELS)
+  const conflict = useConflict(HOLE_LABELS)
   const [unit, setUnit] = useState<LengthUnit>(
     (localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm',
   )
@@ -129,9 +114,9 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const changed = MEASURES.some((m) => draft[m] !== kept[m])
   const movement = useMovement()
   const now = { ...hole, ...read.figures, verdictOverride: null }
-  const depth = movement ? depthOfHole(movement.trains, now) : null
-  const plan = whole && movement ? planOfHole(now, movement.rules, depth) : null
-  const judged = whole && movement ? judgeHole(now, movement.rules, depth) : null
+  const place = movement && placeOfHole(movement.trains, now)
+  const plan = whole && movement ? planOfHole(now, movement.rules, place) : null
+  const judged = whole && movement ? judgeHole(now, movement.rules, place) : null
   const expected = movement?.expected(hole) ?? null
   const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
   const next = nextHole(ordered, hole)
@@ -331,7 +316,11 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             }}
           />
         </Group>
-        <Depth hole={hole} fromPlates={depth !== null} onKeep={(part) => save(part)} />
+        <details className={styles.depth}>
+          <summary>{foundWords(hole)}</summary>
+          <HoleFound hole={hole} onKeep={(part) => save({ ...measured(), ...part })} />
+        </details>
+        <Depth hole={hole} fromPlates={place?.depth != null} onKeep={(part) => save(part)} />
         <Group mt="sm">
           <Button variant="default" disabled={!whole || !changed} onClick={keepAndGo}>
             Keep this
@@ -363,6 +352,16 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       </section>
     </div>
   )
+}
+
+function foundWords({ old, oldHoleMm, sinkMm }: Hole): string {
+  const bush = { none: '', pressed: 'a pressed bush', screwed: 'a screwed bush', punched: 'punch marks' }[old]
+  const words = [
+    bush,
+    oldHoleMm === null ? '' : `which leaves ${oldHoleMm.toFixed(2)} mm`,
+    sinkMm === null ? '' : `an oil sink of ${sinkMm.toFixed(1)} mm`,
+  ].filter((w) => w !== '')
+  return `What stands in it: ${words.length > 0 ? words.join(', ') : 'nothing said'}`
 }
 
 function pick({ longAxisMm, shortAxisMm, wearDeg, pivotMm, plateMm, typed }: Hole): Partial<HoleChange> {

@@ -1,11 +1,11 @@
-import { PracticeSound, StampedSound, type PracticeClock, type Sink } from '@treadle/core'
+import { PracticeSound, StampedSound, type PracticeClock, type Receiver } from '@treadle/core'
 import captureUrl from './capture.worklet.ts?worker&url'
 
 /** A source of live sound: microphone or practice clock. */
 export interface Pickup {
   readonly kind: 'microphone' | 'practice'
-  /** Begins; gives the sample rate once it is known, and its sound to the sink. Rejects with PickupError. */
-  start(sink: Sink): Promise<number>
+  /** Begins; gives the sample rate once it is known, and its sound to its receiver. Rejects with PickupError. */
+  start(to: Receiver): Promise<number>
   stop(): void
 }
 
@@ -22,15 +22,15 @@ export class MicrophonePickup implements Pickup {
   #context: AudioContext | undefined
   #stopped = false
 
-  async start(sink: Sink): Promise<number> {
+  async start(to: Receiver): Promise<number> {
     this.#stream = await openMicrophone()
     const track = this.#stream.getAudioTracks()[0]
     if (!track) throw new PickupError('The microphone gives no sound. Plug it in again, then press once more.')
     // The track's own samples, exactly as captured, where the browser gives them; the audio graph may slip by 10 ms.
     const Processor = (window as { MediaStreamTrackProcessor?: TrackProcessor }).MediaStreamTrackProcessor
     return Processor
-      ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), sink)
-      : this.#readGraph(this.#stream, sink)
+      ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), to)
+      : this.#readGraph(this.#stream, to)
   }
 
   stop(): void {
@@ -39,7 +39,7 @@ export class MicrophonePickup implements Pickup {
     void this.#context?.close()
   }
 
-  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, sink: Sink): Promise<number> {
+  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, to: Receiver): Promise<number> {
     const reader = processor.readable.getReader()
     let stamped: StampedSound | undefined
     return new Promise((resolve, reject) => {
@@ -50,7 +50,7 @@ export class MicrophonePickup implements Pickup {
           const samples = new Float32Array(value.numberOfFrames)
           value.copyTo(samples, { planeIndex: 0, format: 'f32-planar' })
           resolve(value.sampleRate)
-          stamped ??= new StampedSound(value.sampleRate, sink)
+          stamped ??= new StampedSound(value.sampleRate, to)
           stamped.push(samples, value.timestamp / 1e6)
           value.close()
         }
@@ -61,11 +61,11 @@ export class MicrophonePickup implements Pickup {
     })
   }
 
-  async #readGraph(stream: MediaStream, sink: Sink): Promise<number> {
+  async #readGraph(stream: MediaStream, to: Receiver): Promise<number> {
     this.#context = new AudioContext({ latencyHint: 'playback' })
     await this.#context.audioWorklet.addModule(captureUrl)
     const node = new AudioWorkletNode(this.#context, 'treadle-capture', { numberOfOutputs: 0 })
-    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => sink.sound(data)
+    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => to.sound(data)
     this.#context.createMediaStreamSource(stream).connect(node)
     await this.#context.resume()
     return this.#context.sampleRate
@@ -123,7 +123,7 @@ export class PracticePickup implements Pickup {
     readonly aloud: boolean,
   ) {}
 
-  start(sink: Sink): Promise<number> {
+  start(to: Receiver): Promise<number> {
     const sound = new PracticeSound(this.clock, PRACTICE_RATE)
     const startMs = performance.now()
     let made = 0
@@ -135,7 +135,7 @@ export class PracticePickup implements Pickup {
       const samples = sound.next(wanted - made)
       made = wanted
       if (this.#context) playAt = play(this.#context, samples, playAt)
-      sink.sound(samples)
+      to.sound(samples)
     }, PRACTICE_EVERY_MS)
     return Promise.resolve(PRACTICE_RATE)
   }

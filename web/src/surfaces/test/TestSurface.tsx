@@ -13,6 +13,7 @@ import { useRef, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { v5, v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/JobPage.tsx'
+import { HOLE_LABELS } from '../../parts/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
@@ -25,7 +26,6 @@ import { gone, testOrder, unjudged, type TestStop } from './order.ts'
 
 const NAMESPACE = 'a3b6f2f0-6c0c-4a84-9a3c-1df2b0c4e9d7'
 const LABELS = { endshakeMm: 'Endshake', binds: 'Binds', feel: 'Feel', tried: 'Tried', note: 'Note' }
-const HOLE_LABELS = { leanDeg: 'Lean, °', shakeMm: 'Side shake, mm', waived: 'Why it need not be judged' }
 
 /** One train at a time between the empty plates, clean and dry: endshake, shake at each hole, binding, feel. */
 export function TestSurface() {

@@ -1,0 +1,49 @@
+import type { Hole, HoleChange } from '@treadle/contract'
+import { Group, NativeSelect } from '@mantine/core'
+import { NumberField } from './NumberField.tsx'
+
+/** What stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
+export function HoleFound({
+  hole,
+  onKeep,
+}: {
+  hole: Pick<Hole, 'old' | 'oldHoleMm' | 'sinkMm' | 'shortAxisMm'>
+  onKeep: (part: Partial<HoleChange>) => void
+}) {
+  const bush = hole.old === 'pressed' || hole.old === 'screwed'
+  // Both stand round the hole.
+  const least = hole.shortAxisMm === null ? 0.1 : hole.shortAxisMm + 0.01
+  return (
+    <Group mb="sm" align="end">
+      <NativeSelect
+        label="Met in the hole"
+        value={hole.old}
+        onChange={(e) => onKeep({ old: e.currentTarget.value as HoleChange['old'] })}
+        data={[
+          { value: 'none', label: 'nothing' },
+          { value: 'pressed', label: 'a pressed bush' },
+          { value: 'screwed', label: 'a screwed bush' },
+          { value: 'punched', label: 'punch marks' },
+        ]}
+      />
+      {bush && (
+        <NumberField
+          label={hole.old === 'screwed' ? 'Hole it leaves, across the thread’s crests' : 'Hole it leaves, across'}
+          unit="mm"
+          value={hole.oldHoleMm}
+          min={least}
+          max={60}
+          onKeep={(oldHoleMm) => onKeep({ oldHoleMm })}
+        />
+      )}
+      <NumberField
+        label="Oil sink, across"
+        unit="mm"
+        value={hole.sinkMm}
+        min={least}
+        max={60}
+        onKeep={(sinkMm) => onKeep({ sinkMm })}
+      />
+    </Group>
+  )
+}

@@ -1,0 +1,20 @@
+/** What the fields of a hole are called where two people's figures are laid side by side. */
+export const HOLE_LABELS = {
+  longAxisMm: 'Long way, mm',
+  shortAxisMm: 'Short way, mm',
+  wearDeg: 'Worn toward, °',
+  pivotMm: 'Pivot, mm',
+  plateMm: 'Plate, mm',
+  moduleMm: 'Module, mm',
+  depthShiftMm: 'Shift, mm',
+  verdictOverride: 'Verdict',
+  overrideReason: 'Reason',
+  shakeMm: 'Side shake, mm',
+  leanDeg: 'Lean, °',
+  old: 'Met in the hole',
+  oldHoleMm: 'Hole the old bush leaves, mm',
+  sinkMm: 'Oil sink, mm',
+  waived: 'Why it need not be judged',
+  bushed: 'Bushed',
+  flagged: 'Flagged',
+}
