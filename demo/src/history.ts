@@ -10,7 +10,14 @@ import {
   type PracticeClock,
   type Side,
 } from '@treadle/core'
-import { blankHole, jobChangeOf, listeningFrom, type JobPage, type NewListening } from '@treadle/contract'
+import {
+  blankHole,
+  jobChangeOf,
+  listeningFrom,
+  type HoleChange,
+  type JobPage,
+  type NewListening,
+} from '@treadle/contract'
 import { demoId, type DemoApi } from './api.ts'
 
 const DAY_MS = 86_400_000
@@ -187,6 +194,8 @@ export interface DemoHole {
   measured?: [number, number, number, number, number]
   bushed?: boolean
   waived?: string
+  /** measured otherwise than by the caliper, or what stands in it */
+  more?: Partial<HoleChange>
 }
 
 export async function listHole(api: DemoApi, jobId: string, hole: DemoHole): Promise<void> {
@@ -211,5 +220,6 @@ export async function listHole(api: DemoApi, jobId: string, hole: DemoHole): Pro
     },
     bushed: hole.bushed ?? false,
     waived: hole.waived ?? '',
+    ...hole.more,
   })
 }

@@ -1,8 +1,8 @@
 import type { Hole, HoleChange } from '@treadle/contract'
-import { Group, NativeSelect } from '@mantine/core'
+import { NativeSelect } from '@mantine/core'
 import { NumberField } from './NumberField.tsx'
 
-/** What stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
+/** Fields for what stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
 export function HoleFound({
   hole,
   onKeep,
@@ -14,7 +14,7 @@ export function HoleFound({
   // Both stand round the hole.
   const least = hole.shortAxisMm === null ? 0.1 : hole.shortAxisMm + 0.01
   return (
-    <Group mb="sm" align="end">
+    <>
       <NativeSelect
         label="Met in the hole"
         value={hole.old}
@@ -44,6 +44,6 @@ export function HoleFound({
         max={60}
         onKeep={(sinkMm) => onKeep({ sinkMm })}
       />
-    </Group>
+    </>
   )
 }

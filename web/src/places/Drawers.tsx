@@ -77,12 +77,12 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
               <td></td>
               <td></td>
               {tool ? (
-                <th scope="col">Measured</th>
+                <th scope="col">Measured, mm</th>
               ) : (
                 <>
-                  <th scope="col">Outside</th>
-                  {kind === 'bush' && <th scope="col">Inside</th>}
-                  <th scope="col">Length</th>
+                  <th scope="col">Outside, mm</th>
+                  {kind === 'bush' && <th scope="col">Inside, mm</th>}
+                  <th scope="col">Length, mm</th>
                 </>
               )}
               <th scope="col">Material, name</th>
@@ -108,7 +108,7 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
         />
       ) : (
         <Button mt="md" onClick={() => setEditing('new')}>
-          Put in {kind === 'bush' ? 'bushes' : kind === 'rod' ? 'rod' : `a ${kind}`}
+          Put in {tool ? `a ${kind}` : kind === 'bush' ? 'bushes' : kind}
         </Button>
       )}
     </>

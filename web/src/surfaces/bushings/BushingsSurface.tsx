@@ -179,8 +179,11 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
           ) : (
             <>
               Cutter <b>{one.work.cutterMm.toFixed(2)}</b>;{' '}
-              {bush ? `${stockTitle(bush)}, drawer ${bush.drawer || 'not said'}` : 'bush turned to the drawing'};
-              finished hole <b>{one.work.finishedMm.toFixed(2)} mm</b> for a pivot of {one.pivotMm?.toFixed(2) ?? '?'}.
+              {bush
+                ? `${lowered(stockTitle(bush))}, drawer ${bush.drawer || 'not said'}`
+                : 'bush turned to the drawing'}
+              ; finished hole <b>{one.work.finishedMm.toFixed(2)} mm</b> for a pivot of {one.pivotMm?.toFixed(2) ?? '?'}
+              .
             </>
           )}
         </p>
@@ -206,6 +209,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
               { value: 'jig', label: 'in a jig' },
             ]}
           />
+          <HoleFound hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
           <Checkbox
             size="md"
             label="It was spoilt: plug it"
@@ -213,7 +217,6 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
             onChange={(e) => set(one, { spoilt: e.currentTarget.checked })}
           />
         </Group>
-        <HoleFound hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
         {one.oldHoleOpen && (
           <p>
             <Mark state="watch" label="mind" /> The cutter and the bush are chosen anew once the hole it leaves is
@@ -239,7 +242,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
                     mark(one, e.currentTarget.checked ? [...done, s.key] : done.filter((key) => key !== s.key))
                   }
                 />
-                <p>{s.does}</p>
+                {!isDone && <p>{s.does}</p>}
                 {s === step && s.caution !== undefined && <Caution>{s.caution} Follow your local rules.</Caution>}
                 {s === step && s.key === 'cut' && (
                   <p>
@@ -374,6 +377,8 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
     </div>
   )
 }
+
+const lowered = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
 
 /** How far a hole is, and where its bush comes from. */
 function stateWords({ hole, row, steps, stockId }: PlannedHole, done: number, promised: ReservationRow[]): string {

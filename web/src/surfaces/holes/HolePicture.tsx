@@ -180,7 +180,7 @@ export function HolePicture({
       <g transform={`translate(8 ${SIZE + 14})`} stroke="var(--quiet)" strokeWidth="1.5">
         <path d={`M0 -5v10M0 0h${ruler * scale}M${ruler * scale} -5v10`} />
         <text x={ruler * scale + 8} y="5" stroke="none" className={styles.ruler}>
-          {ruler} mm, {plate} plate seen from the {plate === 'front' ? 'front' : 'front, through the movement'}
+          {ruler} mm; {plate} plate{plate === 'back' && ', as seen from the front'}
         </text>
       </g>
     </svg>

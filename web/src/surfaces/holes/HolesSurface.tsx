@@ -318,7 +318,9 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         </Group>
         <details className={styles.depth}>
           <summary>{foundWords(hole)}</summary>
-          <HoleFound hole={hole} onKeep={(part) => save({ ...measured(), ...part })} />
+          <Group align="end">
+            <HoleFound hole={hole} onKeep={(part) => save({ ...measured(), ...part })} />
+          </Group>
         </details>
         <Depth hole={hole} fromPlates={place?.depth != null} onKeep={(part) => save(part)} />
         <Group mt="sm">
