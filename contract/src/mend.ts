@@ -1,11 +1,4 @@
-import {
-  BUSHING_METHODS,
-  pivotPlan,
-  type Centre,
-  type MeshDepth,
-  type PivotPlan,
-  type PivotRules,
-} from '@treadle/core'
+import { BUSHING_METHODS, pivotPlan, type Centre, type MeshDepth, type PivotPlan, type PivotRules } from '@treadle/core'
 import {
   array,
   boolean,
@@ -96,6 +89,32 @@ export const PivotChange = only({
   )
 export type PivotChange = InferType<typeof PivotChange>
 export type PivotRow = PivotChange & { jobId: string; at: string; who: string }
+
+/** A pivot of which nothing is known yet. */
+export function blankPivot(
+  id: string,
+  place: Pick<PivotChange, 'train' | 'arbor' | 'arborIndex' | 'plate'>,
+): PivotChange {
+  return {
+    ...place,
+    id,
+    version: 0,
+    nail: '',
+    firstMm: null,
+    secondMm: null,
+    outOfRoundMm: null,
+    runoutMm: null,
+    grooveDepthMm: null,
+    originalMm: null,
+    arborMm: null,
+    shoulder: '',
+    rust: false,
+    ownerTold: false,
+    work: '',
+    finishedMm: null,
+    note: '',
+  }
+}
 
 /**
  * What to do with a pivot as it was found; null until its gauge is read.

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import {
   blankHole,
+  blankPivot,
   cuttersOf,
   DEFAULT_SETTINGS,
   depthOfHole,
@@ -13,7 +14,6 @@ import {
   planOfPivot,
   stockTitle,
   withFinishedPivot,
-  type PivotChange,
   type PlacedArbor,
 } from '../src/index.ts'
 import { DEFAULT_PIVOT_RULES } from '@treadle/core'
@@ -186,28 +186,7 @@ test('counts that can’t be leave the plates without counts, not without a page
 })
 
 describe('a pivot as it was found', () => {
-  const pivot: PivotChange = {
-    id: '',
-    version: 0,
-    train: 'going',
-    arbor: 'Third',
-    arborIndex: 2,
-    plate: 'back',
-    nail: '',
-    firstMm: null,
-    secondMm: null,
-    outOfRoundMm: null,
-    runoutMm: null,
-    grooveDepthMm: null,
-    originalMm: null,
-    arborMm: null,
-    shoulder: '',
-    rust: false,
-    ownerTold: false,
-    work: '',
-    finishedMm: null,
-    note: '',
-  }
+  const pivot = blankPivot('', place)
 
   test('nothing is said before the gauge; then the larger figure counts', () => {
     expect(planOfPivot(pivot, DEFAULT_PIVOT_RULES)).toBeNull()

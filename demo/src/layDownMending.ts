@@ -1,4 +1,4 @@
-import type { PivotChange, StockChange } from '@treadle/contract'
+import { blankPivot, type PivotChange, type StockChange } from '@treadle/contract'
 import { demoId, type DemoApi } from './api.ts'
 import { countTrain } from './arrivals.ts'
 import { DRUM_GOING, DRUM_PLATES, DRUM_STRIKE } from './drumPlates.ts'
@@ -92,24 +92,9 @@ export async function layDownMending(api: DemoApi, ago: (days: number) => Date, 
 
   const pivot = (arbor: string, arborIndex: number, plate: 'front' | 'back', rest: Partial<PivotChange>) =>
     putRow(api.at(ago(0.9)), drum, 'pivots', `pivot ${arbor} ${plate}`, {
-      train: 'going',
-      arbor,
-      arborIndex,
-      plate,
+      ...blankPivot(demoId(`pivot ${arbor} ${plate}`), { train: 'going', arbor, arborIndex, plate }),
       nail: 'smooth',
-      firstMm: null,
-      secondMm: null,
-      outOfRoundMm: null,
-      runoutMm: null,
-      grooveDepthMm: null,
-      originalMm: null,
-      arborMm: null,
       shoulder: 'clean',
-      rust: false,
-      ownerTold: false,
-      work: '',
-      finishedMm: null,
-      note: '',
       ...rest,
     })
   await pivot('Third arbor', 2, 'front', { firstMm: 1.02, secondMm: 1.02, work: 'left', finishedMm: 1.02 })

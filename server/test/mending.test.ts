@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import { beforeEach, describe, expect, test } from 'vitest'
-import type { BushingChange, JobPage, PivotChange, PlateMapChange, StockChange } from '@treadle/contract'
+import {
+  blankPivot,
+  type BushingChange,
+  type JobPage,
+  type PivotChange,
+  type PlateMapChange,
+  type StockChange,
+} from '@treadle/contract'
 import { newHole, newJob, useWorkshop } from './workshop.ts'
 
 const shop = useWorkshop()
@@ -48,29 +55,9 @@ function newMap(part: Partial<PlateMapChange> = {}): PlateMapChange {
 }
 
 function newPivot(part: Partial<PivotChange> = {}): PivotChange {
-  return {
-    id: randomUUID(),
-    version: 0,
-    train: 'going',
-    arbor: 'Third arbor',
-    arborIndex: 2,
-    plate: 'back',
-    nail: 'catches',
-    firstMm: 1,
-    secondMm: 0.97,
-    outOfRoundMm: null,
-    runoutMm: null,
-    grooveDepthMm: 0.03,
-    originalMm: null,
-    arborMm: null,
-    shoulder: 'clean',
-    rust: false,
-    ownerTold: false,
-    work: '',
-    finishedMm: null,
-    note: '',
-    ...part,
-  }
+  const place = { train: 'going', arbor: 'Third arbor', arborIndex: 2, plate: 'back' } as const
+  const found = { nail: 'catches', firstMm: 1, secondMm: 0.97, grooveDepthMm: 0.03, shoulder: 'clean' } as const
+  return { ...blankPivot(randomUUID(), place), ...found, ...part }
 }
 
 function newBushing(holeId: string, part: Partial<BushingChange> = {}): BushingChange {

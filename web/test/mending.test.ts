@@ -1,4 +1,12 @@
-import { blankHole, DEFAULT_SETTINGS, judgeHole, movementOf, type JobPage, type StockRow } from '@treadle/contract'
+import {
+  blankHole,
+  blankPivot,
+  DEFAULT_SETTINGS,
+  judgeHole,
+  movementOf,
+  type JobPage,
+  type StockRow,
+} from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { planOf } from '../src/surfaces/bushings/plan.ts'
 import { linesFromJob, merged } from '../src/surfaces/estimate/fromJob.ts'
@@ -230,21 +238,15 @@ describe('the plan', () => {
   })
 
   test('it prices itself: bushes, pivots in the lathe, pivots let in anew; twice is as once', () => {
-    const pivot = (part: Partial<JobPage['pivots'][number]>) =>
-      ({
-        nail: '',
-        firstMm: 1,
-        secondMm: null,
-        grooveDepthMm: null,
-        outOfRoundMm: null,
-        originalMm: null,
-        runoutMm: null,
-        rust: false,
-        shoulder: '',
-        work: '',
-        finishedMm: null,
-        ...part,
-      }) as JobPage['pivots'][number]
+    const end = { train: 'going', arbor: 'Third', arborIndex: 2, plate: 'back' } as const
+    const pivot = (part: Partial<JobPage['pivots'][number]>) => ({
+      ...blankPivot('', end),
+      jobId: '',
+      at: '',
+      who: '',
+      firstMm: 1,
+      ...part,
+    })
     const data = {
       ...PAGE,
       holes: [worn()],

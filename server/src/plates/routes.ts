@@ -1,8 +1,8 @@
-import { PlateMapChange } from '@treadle/contract'
+import { PLATES, PlateMapChange } from '@treadle/contract'
 import { and, eq } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
-import { jobs, photos, plateMaps } from '../db/schema.ts'
+import { holes, jobs, photos, plateMaps } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
@@ -10,41 +10,62 @@ import { nowOf } from '../http/now.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { openJob } from '../jobs/find.ts'
 import { writeJournal } from '../journal/write.ts'
+import { plateDxf } from './dxf.ts'
+import { outlinesOf } from './outlines.ts'
+import { plateSvg } from './svg.ts'
+
+const FORMATS = {
+  svg: { type: 'image/svg+xml', draw: plateSvg },
+  dxf: { type: 'image/vnd.dxf', draw: plateDxf },
+}
 
 /** The two plates of a clock, set out from one of its jobs, kept for all. */
 export function plateRoutes(db: Database): Router {
-  return Router().put('/jobs/:id/plates/:row', async (req, res) => {
-    const { id, version, ...map } = await bodyOf(PlateMapChange, req)
-    sameId(idOf(req, 'row'), id)
-    const saved = await db.transaction(async (tx) => {
-      const job = await openJob(tx, idOf(req))
-      if (map.photoId !== null) {
-        const found = await tx
-          .select({ id: photos.id })
-          .from(photos)
-          .innerJoin(jobs, eq(photos.jobId, jobs.id))
-          .where(and(eq(photos.id, map.photoId), eq(jobs.clockId, job.clockId)))
-        if (!found[0]) throw badField('photoId', 'Photo: it is not one of this clock')
-      }
-      const key = { id, version, within: eq(plateMaps.clockId, job.clockId) }
-      const [there] = await tx.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
-      // A clock has one map: whoever began another meanwhile is shown the one that stands.
-      if (there && there.id !== id)
-        throw new Refused(409, 'stale', 'Somebody set out these plates meanwhile.', { current: there })
-      const done = await saveVersioned(tx, plateMaps, key, { ...map, clockId: job.clockId })
-      if (done.state === 'created' || done.state === 'changed') {
-        const placed = map.arbors.filter((a) => a.xMm !== null && a.yMm !== null)
-        await writeJournal(tx, {
-          jobId: job.id,
-          at: nowOf(req),
-          who: whoOf(req),
-          kind: 'plates',
-          text: `Plates set out: ${placed.length} of ${map.arbors.length} arbors have their places, ${map.fixtures.length} pillars and screws.`,
-          figures: { id, ...map },
-        })
-      }
-      return done
+  return Router()
+    .get('/jobs/:id/plates/:drawing', async (req, res) => {
+      const [name, ending] = (req.params.drawing ?? '').split('.')
+      const plate = PLATES.find((p) => p === name)
+      const format = Object.entries(FORMATS).find(([f]) => f === ending)?.[1]
+      if (!plate || !format) throw new Refused(404, 'not-found', 'A plate is drawn as front or back, .svg or .dxf.')
+      const job = await openJob(db, idOf(req), { closedToo: true })
+      const [map] = await db.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
+      if (!map) throw new Refused(404, 'not-found', 'The plates of this clock are not set out yet.')
+      const measured = await db.select().from(holes).where(eq(holes.jobId, job.id))
+      const drawing = format.draw(outlinesOf(map, measured, plate))
+      res.type(format.type).attachment(`clock-${job.number}-${plate}-plate.${ending}`).send(drawing)
     })
-    sendSaved(res, saved)
-  })
+    .put('/jobs/:id/plates/:row', async (req, res) => {
+      const { id, version, ...map } = await bodyOf(PlateMapChange, req)
+      sameId(idOf(req, 'row'), id)
+      const saved = await db.transaction(async (tx) => {
+        const job = await openJob(tx, idOf(req))
+        if (map.photoId !== null) {
+          const found = await tx
+            .select({ id: photos.id })
+            .from(photos)
+            .innerJoin(jobs, eq(photos.jobId, jobs.id))
+            .where(and(eq(photos.id, map.photoId), eq(jobs.clockId, job.clockId)))
+          if (!found[0]) throw badField('photoId', 'Photo: it is not one of this clock')
+        }
+        const key = { id, version, within: eq(plateMaps.clockId, job.clockId) }
+        const [there] = await tx.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
+        // A clock has one map: whoever began another meanwhile is shown the one that stands.
+        if (there && there.id !== id)
+          throw new Refused(409, 'stale', 'Somebody set out these plates meanwhile.', { current: there })
+        const done = await saveVersioned(tx, plateMaps, key, { ...map, clockId: job.clockId })
+        if (done.state === 'created' || done.state === 'changed') {
+          const placed = map.arbors.filter((a) => a.xMm !== null && a.yMm !== null)
+          await writeJournal(tx, {
+            jobId: job.id,
+            at: nowOf(req),
+            who: whoOf(req),
+            kind: 'plates',
+            text: `Plates set out: ${placed.length} of ${map.arbors.length} arbors have their places, ${map.fixtures.length} pillars and screws.`,
+            figures: { id, ...map },
+          })
+        }
+        return done
+      })
+      sendSaved(res, saved)
+    })
 }

@@ -1,4 +1,5 @@
 import {
+  blankPivot,
   PIVOT_WORK_TITLES,
   PLATES,
   planOfPivot,
@@ -57,11 +58,11 @@ export function PivotsSurface() {
     ends.findIndex((e) => keyOf(e) === search.get('at')),
   )
   const end = ends[at]
-  const row = end && rows.seen(blankPivot(job.id, end), rowOf(end))
+  const row = end && rows.seen(blankAt(job.id, end), rowOf(end))
   const go = (to: End) => setSearch({ at: keyOf(to) }, { replace: true })
   const next = ends[at + 1]
   const set = (part: Partial<PivotChange>) => {
-    if (end) rows.set(blankPivot(job.id, end), rowOf(end), part)
+    if (end) rows.set(blankAt(job.id, end), rowOf(end), part)
   }
   const plan = row && settings ? planned(row, settings, sisterOf(row, pivots)) : null
   const finish = plan && row?.finishedMm === null ? doneBy(plan.verdict, settings?.pivotSchool ?? 'burnish') : null
@@ -307,27 +308,7 @@ function sisterOf(row: PivotRow, pivots: PivotRow[]): number | null {
   return sister?.finishedMm ?? sister?.firstMm ?? null
 }
 
-function blankPivot(jobId: string, { stop, plate }: End): PivotChange {
-  return {
-    id: v5(`${jobId} ${stop.train} ${stop.name} ${plate}`, NAMESPACE),
-    version: 0,
-    train: stop.train,
-    arbor: stop.name,
-    arborIndex: stop.index,
-    plate,
-    nail: '',
-    firstMm: null,
-    secondMm: null,
-    outOfRoundMm: null,
-    runoutMm: null,
-    grooveDepthMm: null,
-    originalMm: null,
-    arborMm: null,
-    shoulder: '',
-    rust: false,
-    ownerTold: false,
-    work: '',
-    finishedMm: null,
-    note: '',
-  }
+function blankAt(jobId: string, { stop, plate }: End): PivotChange {
+  const id = v5(`${jobId} ${stop.train} ${stop.name} ${plate}`, NAMESPACE)
+  return blankPivot(id, { train: stop.train, arbor: stop.name, arborIndex: stop.index, plate })
 }

@@ -133,6 +133,11 @@ function Look() {
             Red: worn, as measured. Dotted with a ring: where the train’s forces should wear it. Dashed rim: not judged.
             Dotted green ring: bushed on an earlier visit.
           </p>
+          <p>
+            The {plate} plate at its true size, as seen from the front:{' '}
+            <a href={`/api/jobs/${job.id}/plates/${plate}.svg`}>SVG to print</a>,{' '}
+            <a href={`/api/jobs/${job.id}/plates/${plate}.dxf`}>DXF to cut by</a>.
+          </p>
         </div>
         <section>
           {one ? (
