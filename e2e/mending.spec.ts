@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import type { JobPage, NewJob } from '@treadle/contract'
 import { EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
 import type { Page } from '@playwright/test'
@@ -132,8 +133,13 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await type(/^Long way/, '1.42')
   await type(/^Short way/, '1.10')
   await type(/^Worn toward/, '10')
-  await expect(page.getByText(/The train should wear it toward/)).toContainText('Was it bushed off its centre before?')
+  await expect(page.getByText(/Was it bushed off its centre before\?/)).toBeVisible()
+  await page.getByRole('radio', { name: 'off its centre' }).focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/It goes back to the distance that the counts ask for/)).toBeVisible()
+  await expect.poll(async () => (await read()).observations[0]).toMatchObject({ answer: 'off its centre' })
   await type(/^Worn toward/, '4')
+  await expect(page.getByText(/Was it bushed off its centre before/)).toBeHidden()
   await bar(page, 'Press to keep this')
   await press(page)
   await expect.poll(async () => (await read()).holes[0]?.longAxisMm).toBe(1.42)
@@ -388,4 +394,18 @@ test('the map is moved and enlarged by keys, and says what a hole is', async ({ 
   const row = page.getByRole('row', { name: /^Centre – Third arbor/ })
   await expect(row.getByRole('img', { name: 'spoilt' })).toBeVisible()
   await expect(row).toContainText('by the wheel 25.11')
+})
+
+test('each plate comes as a drawing to print and one to cut by', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('Round-top drum clock')}/plates`)
+  for (const [link, name, words] of [
+    ['SVG to print', /front-plate\.svg$/, 'Third arbor, going'],
+    ['DXF to cut by', /front-plate\.dxf$/, 'LWPOLYLINE'],
+  ] as const) {
+    const download = page.waitForEvent('download')
+    await page.getByRole('link', { name: link }).click()
+    const file = await download
+    expect(file.suggestedFilename()).toMatch(name)
+    expect(readFileSync(await file.path(), 'utf8')).toContain(words)
+  }
 })

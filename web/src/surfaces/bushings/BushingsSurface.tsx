@@ -16,6 +16,7 @@ import parts from '../../parts/parts.module.css'
 import { useMovement } from '../../parts/useMovement.ts'
 import { useObservations } from '../../parts/useObservations.ts'
 import { useRows } from '../../parts/useRows.ts'
+import { useWearOpen } from '../../parts/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing } from '../plates/PlateDrawing.tsx'
 import plates from '../plates/Plates.module.css'
@@ -43,6 +44,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const { job, holes, plateMap, reservations } = useJobData()
   const movement = useMovement()
   const seen = useObservations()
+  const wearOpen = useWearOpen()
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
   const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
@@ -191,6 +193,12 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
           <p>
             <Mark state="must" label="wait" /> Its pivot is not finished: sizes are as predicted, and the plate is not
             cut before. <Link to="../pivots">Pivots</Link>
+          </p>
+        )}
+        {!one.hole.bushed && wearOpen(one.hole, one.hole.wearDeg) && (
+          <p>
+            <Mark state="watch" label="ask" /> It is worn another way than the train pushes, and nobody has said why.{' '}
+            <Link to={`../holes?hole=${one.hole.id}`}>Answer that first</Link>
           </p>
         )}
         {one.conflicts.map((c) => (

@@ -1,12 +1,5 @@
 import { judgeHole, placeOfHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
-import {
-  byWorkingOrder,
-  formatClockDirection,
-  fromMm,
-  wearQuestioned,
-  WEAR_QUESTIONS,
-  type LengthUnit,
-} from '@treadle/core'
+import { byWorkingOrder, formatClockDirection, fromMm, type LengthUnit } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -17,6 +10,7 @@ import { HOLE_LABELS } from '../../parts/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../parts/useMovement.ts'
 import { useConflict } from '../../parts/useConflict.tsx'
+import { WearQuestion } from '../../parts/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AddHoles } from './AddHoles.tsx'
 import { Depth } from './Depth.tsx'
@@ -299,11 +293,9 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
           </p>
         )}
         {expected !== null && read.figures.wearDeg !== null && (
-          <p className="quiet">
-            The train should wear it toward {formatClockDirection(expected)}.
-            {wearQuestioned(read.figures.wearDeg, expected) && ` It is worn another way. ${WEAR_QUESTIONS.join(' ')}`}
-          </p>
+          <p className="quiet">The train should wear it toward {formatClockDirection(expected)}.</p>
         )}
+        <WearQuestion hole={hole} wearDeg={read.figures.wearDeg} />
         <Group justify="space-between" mt="sm">
           <span className="quiet">Type, then Enter; a caliper’s own key does the same.</span>
           <SegmentedControl

@@ -1,5 +1,5 @@
 import { blankHole, PLATES, type Hole, type PlacedArbor, type Plate } from '@treadle/contract'
-import { byWorkingOrder, formatClockDirection, WEAR_QUESTIONS, wearQuestioned, type Trueing } from '@treadle/core'
+import { byWorkingOrder, formatClockDirection, type Trueing } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
@@ -10,6 +10,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { useMovement, type Movement } from '../../parts/useMovement.ts'
 import { whenShort } from '../../parts/when.ts'
+import { WearQuestion } from '../../parts/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Depths } from './Depths.tsx'
 import { PlateDrawing, stateOf, STATE_WORDS, wearWords, type HoleState } from './PlateDrawing.tsx'
@@ -263,18 +264,7 @@ function OneHole({
           ? 'Which way it should wear is not told: the train’s counts or places are not all known.'
           : `The train should wear it toward ${formatClockDirection(expected)}.`}
       </p>
-      {expected !== null && hole?.wearDeg != null && wearQuestioned(hole.wearDeg, expected) && (
-        <>
-          <p>
-            <Mark state="watch" label="ask" /> It is worn another way than the train pushes. Before it is cut, ask:
-          </p>
-          <ul className={styles.questions}>
-            {WEAR_QUESTIONS.map((q) => (
-              <li key={q}>{q}</li>
-            ))}
-          </ul>
-        </>
-      )}
+      {hole && <WearQuestion hole={hole} wearDeg={hole.wearDeg} />}
       {before.map((b) => (
         <p key={`${b.jobNumber}`}>
           Bushed on job {b.jobNumber}, {whenShort(b.at)}
