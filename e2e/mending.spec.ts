@@ -93,6 +93,8 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
     await type('x', x)
     await type('y', y)
   }
+  // What is placed and not kept yet outlives a reload.
+  await page.reload()
   await bar(page, 'Press for the next to place: Third')
   await press(page)
   await page.getByText('By two distances').focus()

@@ -1,8 +1,9 @@
 import { TRAIN_NAMES, type PlacedArbor, type PlateMapChange } from '@treadle/contract'
 import type { Trueing } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
+import { useSessionStorage } from '@mantine/hooks'
 import { notifications } from '@mantine/notifications'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
@@ -21,7 +22,14 @@ type Tool = 'arbor' | 'pillar' | 'edge'
 /** Sets the plates out: arbors by their trains, pillars, the edge, over a photo made true or from measures alone. */
 export function SetOut({ onKept }: { onKept: () => void }) {
   const { job, plateMap, trainSheets, photos, holes } = useJobData()
-  const [draft, setDraft] = useState<PlateMapChange>(() => draftMap(plateMap, trainSheets))
+  const fresh = useMemo(() => draftMap(plateMap, trainSheets), [plateMap, trainSheets])
+  // What is not kept yet outlives a reload, and a look at another page.
+  const [begun, setBegun, forget] = useSessionStorage<PlateMapChange | null>({
+    key: `treadle-plates-${job.id}`,
+    defaultValue: null,
+    getInitialValueInEffect: false,
+  })
+  const draft = begun ?? fresh
   const [chosen, setChosen] = useState<string | null>(null)
   const [tool, setTool] = useState<Tool>('arbor')
   const [trueing, setTrueing] = useState(false)
@@ -34,7 +42,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
   })
   const movement = useMovement()
   const arbor = draft.arbors.find((a) => `${a.train} ${a.name}` === chosen)
-  const set = (part: Partial<PlateMapChange>) => setDraft((now) => ({ ...now, ...part }))
+  const set = (part: Partial<PlateMapChange>) => setBegun((now) => ({ ...(now ?? fresh), ...part }))
   const setArbor = (part: Partial<PlacedArbor>) => {
     set({ arbors: draft.arbors.map((a) => (a === arbor ? { ...a, ...part } : a)) })
     if (arbor && part.name !== undefined) setChosen(`${arbor.train} ${part.name}`)
@@ -44,11 +52,12 @@ export function SetOut({ onKept }: { onKept: () => void }) {
       { method: 'PUT', path: `/jobs/${job.id}/plates/${draft.id}`, body: { ...draft, version } },
       {
         onSuccess: () => {
+          forget()
           notifications.show({ message: 'The plates are kept.', autoClose: 2500 })
           onKept()
         },
         onError: (error) => {
-          const theirs = (current: unknown) => setDraft(draftMap(current as never, trainSheets))
+          const theirs = (current: unknown) => setBegun(draftMap(current as never, trainSheets))
           if (!conflict.meet(error, { ...draft }, save, theirs)) sayNotKept(error)
         },
       },
@@ -77,7 +86,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
   )
   const photo = photos.find((p) => p.id === draft.photoId)
   const missing = missingArbors(draft, trainSheets)
-  const changed = !plateMap || JSON.stringify(draft) !== JSON.stringify(draftMap(plateMap, trainSheets))
+  const changed = !plateMap || JSON.stringify(draft) !== JSON.stringify(fresh)
   if (trueing)
     return (
       <TruePhoto
@@ -206,7 +215,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
             Keep the plates
           </Button>
           {plateMap && (
-            <Button variant="default" disabled={!changed} onClick={() => setDraft(draftMap(plateMap, trainSheets))}>
+            <Button variant="default" disabled={!changed} onClick={forget}>
               As they were
             </Button>
           )}
