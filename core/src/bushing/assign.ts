@@ -1,6 +1,6 @@
 import { FieldError } from '../check/require.ts'
 import { finishedHoleMm } from './finishedHole.ts'
-import { checkBush, checkHoleForBush, whyItDoesNotFit, type HoleForBush, type StockBush } from './fromStock.ts'
+import { checkHoleForBush, checkStock, whyItDoesNotFit, type HoleForBush, type StockBush } from './fromStock.ts'
 import { DEFAULT_BUSHING_RULES, type BushingRules } from './schools.ts'
 
 export interface NamedHole extends HoleForBush {
@@ -33,11 +33,7 @@ export function assignBushes(
     if (holes.findIndex((h) => h.name === hole.name) !== i)
       throw new FieldError(`holes[${i}].name`, hole.name, 'each hole needs a name of its own')
   })
-  stock.forEach((bush, i) => {
-    checkBush(`stock[${i}]`, bush)
-    if (stock.findIndex((b) => b.id === bush.id) !== i)
-      throw new FieldError(`stock[${i}].id`, bush.id, 'each bush needs an id of its own')
-  })
+  checkStock(stock)
   const costs = holes.map((hole) => {
     const wanted = finishedHoleMm(hole.finishedPivotMm, hole.role, rules)
     return stock.map((bush) =>

@@ -44,7 +44,7 @@ export function bushFromStock(
   rules: BushingRules = DEFAULT_BUSHING_RULES,
 ): FromStock {
   checkHoleForBush(hole, rules)
-  stock.forEach((bush, i) => checkBush(`stock[${i}]`, bush))
+  checkStock(stock)
   const whyNot = stock.flatMap((bush) => {
     const why = whyItDoesNotFit(hole, bush, rules)
     return why === null ? [] : [{ id: bush.id, why }]
@@ -93,8 +93,17 @@ export function checkHoleForBush(hole: HoleForBush, rules: BushingRules, field =
     )
 }
 
-/** @throws FieldError for a bush that can't be */
-export function checkBush(field: string, bush: StockBush): void {
+/** @throws FieldError for a bush that can't be, or an id given twice */
+export function checkStock(stock: StockBush[]): void {
+  const ids = new Set<string>()
+  stock.forEach((bush, i) => {
+    checkBush(`stock[${i}]`, bush)
+    if (ids.has(bush.id)) throw new FieldError(`stock[${i}].id`, bush.id, 'each bush needs an id of its own')
+    ids.add(bush.id)
+  })
+}
+
+function checkBush(field: string, bush: StockBush): void {
   requirePositive(`${field}.outsideMm`, bush.outsideMm)
   requirePositive(`${field}.insideMm`, bush.insideMm)
   requirePositive(`${field}.lengthMm`, bush.lengthMm)
