@@ -155,8 +155,11 @@ describe('which way a hole wears', () => {
     // The great wheel turns anticlockwise and drives straight up: its tooth goes left there, so it is pushed to the right and down.
     expect(angleApartDeg(found[0]!, 90 + 20)).toBeLessThan(1e-6)
     expect(predictedWear([{ ...train[0]!, at: null }, train[1]!, train[2]!], 'back')[1]).toBeNull()
-    expect(wearQuestioned(10, 101)).toBe(true)
-    expect(wearQuestioned(350, 79)).toBe(false)
+    expect(wearQuestioned(10, 101, 0.1)).toBe(true)
+    expect(wearQuestioned(350, 79, 0.1)).toBe(false)
+    // Less than the caliper can tell goes no way at all.
+    expect(wearQuestioned(10, 190, 0.02)).toBe(false)
+    expect(wearQuestioned(10, 190, 1.32 - 1.29)).toBe(true)
   })
 })
 

@@ -251,7 +251,7 @@ const strike = (
 })
 
 const DRUM_HOLES: DemoHole[] = [
-  going('Great wheel', 0, 'front', { measured: [2.52, 2.5, 200, 2.42, 2.4] }),
+  going('Great wheel', 0, 'front', { measured: [2.54, 2.5, 200, 2.42, 2.4] }),
   going('Centre', 1, 'front', { measured: [1.84, 1.82, 150, 1.75, 2.4] }),
   going('Third arbor', 2, 'front', { measured: [1.24, 1.1, 130, 1.02, 2.4] }),
   going('Escape arbor', 3, 'front', { role: 'escape', measured: [0.83, 0.82, 170, 0.79, 2.4] }),

@@ -79,9 +79,12 @@ function radii(driver: MapArbor, driven: MapArbor): { wheelMm: number; pinionMm:
   return { wheelMm: apart * share, pinionMm: apart * (1 - share) }
 }
 
-/** Measured and expected wear that are more than a right angle apart deserve a question. */
-export function wearQuestioned(measuredDeg: number, predictedDeg: number): boolean {
-  return angleApartDeg(measuredDeg, predictedDeg) > 90
+/** Two standard errors of the difference of two caliper readings, mm: of less wear than that nobody can say which way it goes. */
+const LEAST_TOLD_MM = 0.03
+
+/** Measured and expected wear that are more than a right angle apart deserve a question, where there is wear to tell. */
+export function wearQuestioned(measuredDeg: number, predictedDeg: number, wearMm: number): boolean {
+  return wearMm >= LEAST_TOLD_MM - 1e-9 && angleApartDeg(measuredDeg, predictedDeg) > 90
 }
 
 export const WEAR_QUESTIONS = [

@@ -7,6 +7,7 @@ import { useMovement } from './useMovement.ts'
 import { useObservations, type Observations } from './useObservations.ts'
 
 type Place = Pick<Hole, 'train' | 'arbor' | 'plate'>
+type Worn = Pick<Hole, 'longAxisMm' | 'shortAxisMm' | 'wearDeg'>
 
 const ANSWERS = [
   {
@@ -24,17 +25,17 @@ const ANSWERS = [
 const keyOf = ({ train, arbor, plate }: Place) => `wear ${train} ${arbor} ${plate}`
 
 /** Whether the hole is worn another way than the train pushes, and nobody has said why. */
-export function useWearOpen(): (hole: Place, wearDeg: number | null) => boolean {
+export function useWearOpen(): (hole: Place & Worn) => boolean {
   const movement = useMovement()
   const seen = useObservations()
-  return (hole, wearDeg) => questioned(movement?.expected(hole) ?? null, wearDeg) && answerOf(seen, hole) === ''
+  return (hole) => questioned(movement?.expected(hole) ?? null, hole) && answerOf(seen, hole) === ''
 }
 
 /** The questions that wear across the train's forces asks, and what was answered; nothing where they agree. */
-export function WearQuestion({ hole, wearDeg }: { hole: Place; wearDeg: number | null }) {
+export function WearQuestion({ hole }: { hole: Place & Worn }) {
   const movement = useMovement()
   const seen = useObservations()
-  if (!questioned(movement?.expected(hole) ?? null, wearDeg)) return null
+  if (!questioned(movement?.expected(hole) ?? null, hole)) return null
   const said = answerOf(seen, hole)
   const answer = ANSWERS.find((a) => a.value === said)
   return (
@@ -57,8 +58,9 @@ export function WearQuestion({ hole, wearDeg }: { hole: Place; wearDeg: number |
   )
 }
 
-function questioned(expected: number | null, wearDeg: number | null): boolean {
-  return expected !== null && wearDeg !== null && wearQuestioned(wearDeg, expected)
+function questioned(expected: number | null, { longAxisMm, shortAxisMm, wearDeg }: Worn): boolean {
+  if (expected === null || wearDeg === null || longAxisMm === null || shortAxisMm === null) return false
+  return wearQuestioned(wearDeg, expected, longAxisMm - shortAxisMm)
 }
 
 function answerOf(seen: Observations, hole: Place): string {

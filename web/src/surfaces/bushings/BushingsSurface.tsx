@@ -195,7 +195,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
             cut before. <Link to="../pivots">Pivots</Link>
           </p>
         )}
-        {!one.hole.bushed && wearOpen(one.hole, one.hole.wearDeg) && (
+        {!one.hole.bushed && wearOpen(one.hole) && (
           <p>
             <Mark state="watch" label="ask" /> It is worn another way than the train pushes, and nobody has said why.{' '}
             <Link to={`../holes?hole=${one.hole.id}`}>Answer that first</Link>

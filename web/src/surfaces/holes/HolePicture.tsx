@@ -123,17 +123,7 @@ export function HolePicture({
               strokeWidth="1.5"
             />
           )}
-          <path d={`M${MIDDLE - 14} ${MIDDLE}h28M${MIDDLE} ${MIDDLE - 14}v28`} stroke="#2c2f78" strokeWidth="3" />
-          {plan && (
-            <circle
-              cx={MIDDLE}
-              cy={MIDDLE}
-              r={(plan.finishedHoleMm / 2) * scale}
-              fill="none"
-              stroke="#2c2f78"
-              strokeWidth="1.5"
-            />
-          )}
+          <Found r={plan ? (plan.finishedHoleMm / 2) * scale : null} />
           {wearDeg !== null && (
             <g transform={`rotate(${wearDeg} ${MIDDLE} ${MIDDLE})`}>
               <path
@@ -184,6 +174,23 @@ export function HolePicture({
         </text>
       </g>
     </svg>
+  )
+}
+
+/** The old centre and the finished hole about it, edged so that they show on metal and in the worn hole alike. */
+function Found({ r }: { r: number | null }) {
+  const cross = `M${MIDDLE - 14} ${MIDDLE}h28M${MIDDLE} ${MIDDLE - 14}v28`
+  return (
+    <g fill="none" style={{ pointerEvents: 'none' }}>
+      <g stroke="var(--paper)">
+        <path d={cross} strokeWidth="6" />
+        {r !== null && <circle cx={MIDDLE} cy={MIDDLE} r={r} strokeWidth="3.5" />}
+      </g>
+      <g stroke="var(--steel)">
+        <path d={cross} strokeWidth="3" />
+        {r !== null && <circle cx={MIDDLE} cy={MIDDLE} r={r} strokeWidth="1.5" />}
+      </g>
+    </g>
   )
 }
 

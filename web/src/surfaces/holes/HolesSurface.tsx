@@ -295,7 +295,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         {expected !== null && read.figures.wearDeg !== null && (
           <p className="quiet">The train should wear it toward {formatClockDirection(expected)}.</p>
         )}
-        <WearQuestion hole={hole} wearDeg={read.figures.wearDeg} />
+        <WearQuestion hole={now} />
         <Group justify="space-between" mt="sm">
           <span className="quiet">Type, then Enter; a caliper’s own key does the same.</span>
           <SegmentedControl

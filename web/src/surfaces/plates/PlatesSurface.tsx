@@ -264,7 +264,7 @@ function OneHole({
           ? 'Which way it should wear is not told: the train’s counts or places are not all known.'
           : `The train should wear it toward ${formatClockDirection(expected)}.`}
       </p>
-      {hole && <WearQuestion hole={hole} wearDeg={hole.wearDeg} />}
+      {hole && <WearQuestion hole={hole} />}
       {before.map((b) => (
         <p key={`${b.jobNumber}`}>
           Bushed on job {b.jobNumber}, {whenShort(b.at)}
