@@ -175,6 +175,26 @@ export const BushingChange = only({
   note: text(500).defined().label('Note'),
 })
 export type BushingChange = InferType<typeof BushingChange>
+/** The work on a hole before anything is chosen for it. */
+export function blankBushing(id: string, holeId: string): BushingChange {
+  return {
+    id,
+    version: 0,
+    holeId,
+    method: 'hand',
+    spoilt: false,
+    source: 'turned',
+    stockId: null,
+    cutterMm: null,
+    outsideMm: null,
+    insideMm: null,
+    lengthMm: null,
+    pivotMm: null,
+    finishedMm: null,
+    done: [],
+    note: '',
+  }
+}
 export type BushingRow = BushingChange & { jobId: string; at: string; who: string }
 
 /** A hole that was bushed on an earlier visit of this clock. */

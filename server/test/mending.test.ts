@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { beforeEach, describe, expect, test } from 'vitest'
 import {
+  blankBushing,
   blankPivot,
   type BushingChange,
   type JobPage,
@@ -61,24 +62,8 @@ function newPivot(part: Partial<PivotChange> = {}): PivotChange {
 }
 
 function newBushing(holeId: string, part: Partial<BushingChange> = {}): BushingChange {
-  return {
-    id: randomUUID(),
-    version: 0,
-    holeId,
-    method: 'hand',
-    spoilt: false,
-    source: 'turned',
-    stockId: null,
-    cutterMm: 2,
-    outsideMm: 2.02,
-    insideMm: 0.93,
-    lengthMm: 2.5,
-    pivotMm: 1,
-    finishedMm: null,
-    done: ['mark'],
-    note: '',
-    ...part,
-  }
+  const sizes = { cutterMm: 2, outsideMm: 2.02, insideMm: 0.93, lengthMm: 2.5, pivotMm: 1 }
+  return { ...blankBushing(randomUUID(), holeId), ...sizes, done: ['mark'], ...part }
 }
 
 const MARKED = ['mark', 'reference', 'mask', 'centre', 'cut']

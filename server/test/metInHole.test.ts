@@ -3,12 +3,11 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
-import type { HoleChange, JobPage } from '@treadle/contract'
-import pg from 'pg'
+import { blankBushing, type HoleChange, type JobPage } from '@treadle/contract'
 import { afterAll, describe, expect, test } from 'vitest'
 import { readArchive, writeArchive } from '../../scripts/lib/archive.mjs'
 import { connect, migrate } from '../src/index.ts'
-import { newHole, useWorkshop } from './workshop.ts'
+import { newHole, runSql, useWorkshop } from './workshop.ts'
 
 const MIGRATIONS = join(import.meta.dirname, '..', 'migrations')
 const folder = mkdtempSync(join(tmpdir(), 'treadle-'))
@@ -40,7 +39,7 @@ describe('what stands in a hole', () => {
     const { job } = await shop.takeIn()
     const hole = newHole({ longAxisMm: 1.32, shortAxisMm: 1.1 })
     await put(job.id, hole).expect(201)
-    const work = bushingOf(hole.id)
+    const work = { ...blankBushing(randomUUID(), hole.id), done: ['mark'] }
     await shop.request.put(`/api/jobs/${job.id}/bushings/${work.id}`).send(work).expect(201)
     const today = join(folder, 'today.backup')
     const older = join(folder, 'older.backup')
@@ -83,12 +82,12 @@ test('a workshop brought up to date says it of the hole too', async () => {
   const journal = join(before, 'meta', '_journal.json')
   const whole = JSON.parse(readFileSync(journal, 'utf8')) as { entries: { idx: number }[] }
   writeFileSync(journal, JSON.stringify({ ...whole, entries: whole.entries.filter((e) => e.idx < 6) }))
-  await run(admin, `create database ${name}`)
+  await runSql(admin, `create database ${name}`)
   const url = admin.replace(/[^/]*$/, name)
   const connection = connect(url)
   try {
     await migrate(connection, before)
-    await run(url, workshopBefore())
+    await runSql(url, workshopBefore())
     await migrate(connection, MIGRATIONS)
     const { rows } = await connection.pool.query('select arbor, old, old_hole_mm, sink_mm from holes order by arbor')
     expect(rows).toEqual([
@@ -98,39 +97,9 @@ test('a workshop brought up to date says it of the hole too', async () => {
     expect((await connection.pool.query('select done from bushings')).rows).toHaveLength(2)
   } finally {
     await connection.pool.end()
-    await run(admin, `drop database ${name} with (force)`)
+    await runSql(admin, `drop database ${name} with (force)`)
   }
 })
-
-function bushingOf(holeId: string) {
-  return {
-    id: randomUUID(),
-    version: 0,
-    holeId,
-    method: 'hand',
-    spoilt: false,
-    source: 'turned',
-    stockId: null,
-    cutterMm: null,
-    outsideMm: null,
-    insideMm: null,
-    lengthMm: null,
-    pivotMm: null,
-    finishedMm: null,
-    done: ['mark'],
-    note: '',
-  }
-}
-
-async function run(url: string, sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: url })
-  await client.connect()
-  try {
-    await client.query(sql)
-  } finally {
-    await client.end()
-  }
-}
 
 /** Two holes of one job, work begun on both, a screwed bush met in one. */
 function workshopBefore(): string {

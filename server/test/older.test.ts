@@ -2,13 +2,12 @@ import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { JobPage } from '@treadle/contract'
-import pg from 'pg'
 import { pino } from 'pino'
 import supertest from 'supertest'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { readArchive } from '../../scripts/lib/archive.mjs'
 import { connect, makeApp, migrate, type Connection } from '../src/index.ts'
-import { useWorkshop } from './workshop.ts'
+import { runSql, useWorkshop } from './workshop.ts'
 
 // A workshop as it was kept before clocks had works, marks and strip logs: one job, its power, a gate overridden, a hole,
 // a reading, a turn of the nut, a photo. Dumped by the database's own tool, and by our backup of the time.
@@ -20,26 +19,16 @@ const admin = process.env.TREADLE_TEST_DATABASE ?? ''
 const name = `t_${randomUUID().replaceAll('-', '')}`
 let connection: Connection
 
-async function run(url: string, sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: url })
-  await client.connect()
-  try {
-    await client.query(sql)
-  } finally {
-    await client.end()
-  }
-}
-
 beforeAll(async () => {
-  await run(admin, `create database ${name}`)
+  await runSql(admin, `create database ${name}`)
   const url = admin.replace(/[^/]*$/, name)
-  await run(url, readFileSync(DUMP, 'utf8'))
+  await runSql(url, readFileSync(DUMP, 'utf8'))
   connection = connect(url)
   await migrate(connection, join(import.meta.dirname, '..', 'migrations'))
 })
 afterAll(async () => {
   await connection.pool.end()
-  await run(admin, `drop database ${name} with (force)`)
+  await runSql(admin, `drop database ${name} with (force)`)
 })
 
 function expectKept(page: JobPage): void {

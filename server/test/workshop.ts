@@ -29,7 +29,7 @@ export function useWorkshop(): Workshop {
   const name = `t_${randomUUID().replaceAll('-', '')}`
   const workshop = {} as Workshop
   beforeAll(async () => {
-    await run(admin, `create database ${name} template t_empty strategy file_copy`)
+    await runSql(admin, `create database ${name} template t_empty strategy file_copy`)
     workshop.connection = connect(admin.replace(/[^/]*$/, name))
     const app = makeApp({ db: workshop.connection.db, version: 'test', logger: pino({ level: 'silent' }) })
     workshop.request = supertest(app)
@@ -44,12 +44,12 @@ export function useWorkshop(): Workshop {
   })
   afterAll(async () => {
     await workshop.connection.pool.end()
-    await run(admin, `drop database ${name} with (force)`)
+    await runSql(admin, `drop database ${name} with (force)`)
   })
   return workshop
 }
 
-async function run(url: string, sql: string): Promise<void> {
+export async function runSql(url: string, sql: string): Promise<void> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   try {

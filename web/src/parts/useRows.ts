@@ -71,13 +71,13 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
       }
     })
   const set: Rows<R>['set'] = (blank, shown, part) => {
-    const id = String(blank.id)
+    const id = String((shown ?? blank).id)
     const now = () => ({ ...blank, ...shown, ...newer(ownRow(id), shown), ...part })
     setWaiting((all) => ({ ...all, [id]: [...(all[id] ?? []), part] }))
     put(now(), undefined, now, () => setWaiting((all) => ({ ...all, [id]: (all[id] ?? []).filter((p) => p !== part) })))
   }
   const seen: Rows<R>['seen'] = (blank, shown) => {
-    const said = waiting[String(blank.id)] ?? []
+    const said = waiting[String((shown ?? blank).id)] ?? []
     if (said.length === 0) return shown
     return said.reduce<R>((row, part) => ({ ...row, ...part }), { ...blank, ...shown } as unknown as R)
   }

@@ -1,5 +1,5 @@
 import type { BushingChange, BushingRow, Hole, ReservationRow, StockRow } from '@treadle/contract'
-import { stockTitle } from '@treadle/contract'
+import { blankBushing, stockTitle } from '@treadle/contract'
 import { mayCut } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { useState } from 'react'
@@ -57,21 +57,8 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const one = plan.holes[at]
   const go = (to: PlannedHole) => setSearch({ hole: to.hole.id }, { replace: true })
   const blank = ({ hole, work }: PlannedHole): BushingChange => ({
-    id: v5(hole.id, NAMESPACE),
-    version: 0,
-    holeId: hole.id,
+    ...blankBushing(v5(hole.id, NAMESPACE), hole.id),
     method: work.method,
-    spoilt: false,
-    source: 'turned',
-    stockId: null,
-    cutterMm: null,
-    outsideMm: null,
-    insideMm: null,
-    lengthMm: null,
-    pivotMm: null,
-    finishedMm: null,
-    done: [],
-    note: '',
   })
   /** What the plan gives the hole is written with its first step, so that it stays as it was begun. */
   const settled = ({ work, stockId, pivotMm }: PlannedHole): Partial<BushingChange> => ({
