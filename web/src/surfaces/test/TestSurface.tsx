@@ -124,6 +124,7 @@ export function TestSurface() {
             <span>Feel</span>
             <SegmentedControl
               aria-label="Feel"
+              size="md"
               value={test?.feel ?? ''}
               onChange={(feel) => set({ feel: feel })}
               data={[
