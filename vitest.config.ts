@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // Every core: by itself Vitest leaves one idle, which of two is half.
+    maxWorkers: '100%',
     projects: [
       {
         test: {

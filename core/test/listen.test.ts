@@ -1,41 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import {
-  hear,
-  hearWav,
-  encodeWav,
-  nearestUsualCount,
-  PowerTrack,
-  type Hearing,
-  type ListenOptions,
-  type NothingHeard,
-} from '../src/index.ts'
-import { clockSound, random, type ClockSound, type MadeSound } from './clockSound.ts'
-
-function listen(sound: MadeSound, options: ListenOptions = {}): Hearing | NothingHeard {
-  const track = new PowerTrack(sound.sampleRate)
-  // In uneven blocks, as a microphone gives them.
-  for (let at = 0, n = 0; at < sound.samples.length; n++) {
-    const length = 700 + ((n * 577) % 4001)
-    track.push(sound.samples.subarray(at, at + length))
-    at += length
-  }
-  return hear(track.bins, track.binS, options)
-}
-
-function heard(clock: ClockSound, options: ListenOptions = {}): Hearing {
-  const result = listen(clockSound(clock), options)
-  if (!result.heard) throw new Error(result.sentence)
-  return result
-}
-
-/** How far off a hearing is: beat in ms, rate in s/day against what the clock really did. */
-function errors(clock: ClockSound, result: Hearing) {
-  const beats = (clock.beatsPerHour ?? 7200) * (1 + (clock.rateSecondsPerDay ?? 0) / 86_400)
-  return {
-    beatMs: Math.abs(result.outOfBeatMs - Math.abs(clock.unevenMs ?? 0)),
-    rate: Math.abs(86_400 * (result.beatsPerHour / beats - 1)),
-  }
-}
+import { encodeWav, hearWav, nearestUsualCount } from '../src/index.ts'
+import { clockSound, random, type ClockSound } from './clockSound.ts'
+import { errors, heard } from './hearClock.ts'
 
 describe('a minute of clean sound', () => {
   // What the craft asks: beat within 0.3 ms, rate within 0.6 s a day, beats an hour within 3 in 100,000, unaided.
@@ -63,55 +29,6 @@ describe('a minute of clean sound', () => {
   test.each([8000, 11_025, 22_050, 96_000, 192_000])('at %d samples a second', (sampleRate) => {
     const clock = { sampleRate, unevenMs: 5, seconds: 30, seed: 9 }
     expect(errors(clock, heard(clock)).beatMs).toBeLessThan(0.3)
-  })
-})
-
-describe('rooms and recorders', () => {
-  const cases: [string, ClockSound][] = [
-    ['ticks 10 dB apart', { loudness: [0.3, 0.095] }],
-    ['ticks 10 dB apart, the other way', { loudness: [0.095, 0.3] }],
-    ['sides of different colour', { colourHz: [1300, 5200] }],
-    ['a short ring and a long one', { ringMs: [5, 50] }],
-    ['mains hum at 50 Hz', { hum: 0.3, humHz: 50 }],
-    ['mains hum at 60 Hz', { hum: 0.3, humHz: 60 }],
-    ['knocks and voices', { knocks: 40, voice: 60 }],
-    ['its own strike', { strike: 8 }],
-    ['a loud unlocking 8 ms before', { unlocking: 0.5, unlockingMs: 8 }],
-    ['a loud unlocking 5 ms before', { unlocking: 0.4, unlockingMs: 5 }],
-    ['direct current and clipping', { direct: 0.15, clipAt: 0.3 }],
-    ['noise 14 dB below the ticks', { noise: 0.06 }],
-    ['noise 8 dB below the ticks', { noise: 0.12 }],
-  ]
-  test.each(cases)('%s', (_name, room) => {
-    const clock = { unevenMs: 20, rateSecondsPerDay: -11, seed: 4, ...room }
-    const result = heard(clock)
-    expect(result.nominalBeatsPerHour).toBe(7200)
-    expect(errors(clock, result).beatMs).toBeLessThan(0.3)
-    expect(errors(clock, result).rate).toBeLessThan(0.6)
-  })
-
-  test('slips of the recorder are bridged, counted, and kept out of beat and rate', () => {
-    for (const beatsPerHour of [3600, 7200, 18_000]) {
-      const clock = {
-        beatsPerHour,
-        unevenMs: 5,
-        seed: 8,
-        slips: [
-          { atS: 13, ms: 10 },
-          { atS: 31, ms: -20 },
-          { atS: 46, ms: 10 },
-        ],
-      }
-      const result = heard(clock)
-      expect(result.slips).toBe(3)
-      expect(result.slipsFound.map((s) => Math.round(s.stepMs))).toEqual([10, -20, 10])
-      expect(errors(clock, result).beatMs).toBeLessThan(0.3)
-      expect(errors(clock, result).rate).toBeLessThan(2 * result.rateStandardError + 0.3)
-    }
-  })
-
-  test('a clean recording has no slips, also where the clock scatters by a millisecond', () => {
-    expect(heard({ scatterMs: 1, seed: 2 }).slips).toBe(0)
   })
 })
 
@@ -184,26 +101,6 @@ describe('the first verdict', () => {
     const result = heard(clock)
     expect(result.nominalBeatsPerHour).toBe(beatsPerHour)
     expect(errors(clock, result).beatMs).toBeLessThan(Math.max(0.5, 3 * result.outOfBeatStandardError))
-  })
-})
-
-describe('what is no clock', () => {
-  const none = { loudness: [0, 0] as [number, number] }
-  const cases: [string, ClockSound, NothingHeard['reason']][] = [
-    ['noise', { ...none, noise: 0.1 }, 'no-clock'],
-    ['silence', { ...none, noise: 0 }, 'silence'],
-    ['hum alone', { ...none, noise: 0.0001, hum: 0.3 }, 'no-clock'],
-    ['voices', { ...none, noise: 0.003, voice: 100 }, 'no-clock'],
-    ['knocks', { ...none, noise: 0.003, knocks: 60 }, 'no-clock'],
-    ['a few knocks', { ...none, noise: 0.003, knocks: 8, seconds: 6 }, 'no-clock'],
-    ['two seconds of clock', { seconds: 2 }, 'too-short'],
-  ]
-  test.each(cases)('%s is refused in one sentence', (_name, clock, reason) => {
-    for (const seed of [1, 2, 3]) {
-      const result = listen(clockSound({ ...clock, seed }))
-      expect(result).toMatchObject({ heard: false, reason })
-      expect(result).toHaveProperty('sentence', expect.stringMatching(/^[^\n]+\.$/))
-    }
   })
 })
 
