@@ -279,6 +279,9 @@ test('two people bush one movement: what the other did is laid beside it', async
   await leaves.press('Enter')
   await expect(other.getByText(/It leaves 2.50 mm/)).toBeVisible()
   await expect.poll(async () => (await read()).holes[0]).toMatchObject({ oldHoleMm: 2.5 })
+  // Said in error: what nothing leaves no longer chooses the cutter.
+  await other.getByLabel('Met in the hole').selectOption('none')
+  await expect.poll(async () => (await read()).holes[0]).toMatchObject({ old: 'none', oldHoleMm: null })
   expect((await read()).bushings[0]).toMatchObject({ done: ['mark'] })
 })
 

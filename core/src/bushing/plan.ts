@@ -48,8 +48,8 @@ export interface BushingPlan {
  *
  * The unworn side is still the original circle, so the original centre lies (a − b)/2 from the middle of the slot,
  * away from the wear; filed back by a − b the hole is long both ways about it, and the cutter must be at least
- * 2a − b across; more where an old bush comes out, or the hole goes back to a centre it had left. Bush outside = cutter + press fit. Drilled under the pivot, broached from both sides to the pivot
- * and its play.
+ * 2a − b across; more where an old bush comes out, or the hole goes back to a centre it had left. Bush outside =
+ * cutter + press fit. Drilled under the pivot, broached from both sides to the pivot and its play.
  *
  * @param hole - caliper figures, mm; pivot is the *finished* pivot
  * @param cuttersMm - the shop's cutters by their measured size, mm; may be empty

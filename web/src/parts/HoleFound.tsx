@@ -10,7 +10,7 @@ export function HoleFound({
   hole: Pick<Hole, 'old' | 'oldHoleMm' | 'sinkMm' | 'shortAxisMm'>
   onKeep: (part: Partial<HoleChange>) => void
 }) {
-  const bush = hole.old === 'pressed' || hole.old === 'screwed'
+  const bush = leavesHole(hole.old)
   // Both stand round the hole.
   const least = hole.shortAxisMm === null ? 0.1 : hole.shortAxisMm + 0.01
   return (
@@ -18,7 +18,11 @@ export function HoleFound({
       <NativeSelect
         label="Met in the hole"
         value={hole.old}
-        onChange={(e) => onKeep({ old: e.currentTarget.value as HoleChange['old'] })}
+        onChange={(e) => {
+          const old = e.currentTarget.value as HoleChange['old']
+          // A hole that nothing leaves must not go on choosing the cutter unseen.
+          onKeep(leavesHole(old) ? { old } : { old, oldHoleMm: null })
+        }}
         data={[
           { value: 'none', label: 'nothing' },
           { value: 'pressed', label: 'a pressed bush' },
@@ -46,4 +50,8 @@ export function HoleFound({
       />
     </>
   )
+}
+
+function leavesHole(old: HoleChange['old']): boolean {
+  return old === 'pressed' || old === 'screwed'
 }
