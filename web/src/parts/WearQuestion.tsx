@@ -1,6 +1,6 @@
 import type { Hole } from '@treadle/contract'
 import { WEAR_QUESTIONS, wearQuestioned } from '@treadle/core'
-import { SegmentedControl } from '@mantine/core'
+import { Radio } from '@mantine/core'
 import { Mark } from './Mark.tsx'
 import parts from './parts.module.css'
 import { useMovement } from './useMovement.ts'
@@ -45,14 +45,15 @@ export function WearQuestion({ hole }: { hole: Place & Worn }) {
         <Mark state={answer ? 'sound' : 'watch'} label={answer ? 'answered' : 'ask'} /> It is worn another way than the
         train pushes. Before it is cut, ask: {WEAR_QUESTIONS.join(' ')}
       </p>
-      <SegmentedControl
+      <Radio.Group
         aria-label="Why it is worn another way"
-        orientation="vertical"
-        fullWidth
         value={said}
         onChange={(value) => seen.set(keyOf(hole), { answer: value })}
-        data={ANSWERS.map(({ value }) => value)}
-      />
+      >
+        {ANSWERS.map(({ value }) => (
+          <Radio key={value} value={value} label={value} size="md" my="sm" />
+        ))}
+      </Radio.Group>
       {answer && <p>{answer.follows}</p>}
     </div>
   )
