@@ -54,7 +54,6 @@ const bar = (page: Page, words: string) =>
   expect(page.getByRole('button', { name: words, exact: false }).last()).toBeVisible()
 
 test('four arbors from their counts to the last bush, by pedal and caliper keys alone', async ({ own, page }) => {
-  test.setTimeout(180_000)
   await stocked(own)
   const { address, read } = await taken(own)
   /** A figure as a caliper with a cable sends it: typed into the field that has the focus, and Enter. */

@@ -16,7 +16,6 @@ test.use({
 })
 
 // The browser delivers the fake microphone's sound as slowly as a busy machine lets it.
-test.setTimeout(240_000)
 const PATIENCE_MS = 150_000
 
 /**

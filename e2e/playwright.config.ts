@@ -5,8 +5,9 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
   workers: 2,
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  // Limits for what hangs, far above what a slow machine needs.
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   // What listens to a microphone wants the machine to itself: it comes last, with nothing beside it.
   projects: [
     { name: 'pages', testIgnore: /microphone/ },

@@ -2,7 +2,6 @@ import { expect, press, test } from './workshop.ts'
 
 /** One clock from door to door, by keyboard and pedal alone: no mouse is touched in this test. */
 test('a clock is taken in, heard, let down, bushed, set in beat, regulated and handed back', async ({ own, page }) => {
-  test.setTimeout(180_000)
   const type = async (label: string | RegExp, text: string) => {
     await page.getByLabel(label, { exact: typeof label === 'string' }).focus()
     await page.keyboard.type(text)

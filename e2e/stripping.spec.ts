@@ -117,7 +117,6 @@ test('a gate overridden in writing shows on the job from then on', async ({ own,
 })
 
 test('a press takes the picture and begins the next step; a hundred and fifty stay quick', async ({ own, page }) => {
-  test.setTimeout(300_000)
   const { id, read } = await takeIn(own)
   // A hundred and forty-seven are there already, each with its picture.
   await page.goto(`${own.url}/jobs/${id}/strip`)
