@@ -18,14 +18,20 @@ test.use({
 // The browser delivers the fake microphone's sound as slowly as a busy machine lets it.
 const PATIENCE_MS = 150_000
 
+const NEVER = 1e9
+
 /**
  * Puts a microphone of the test's own in place of the browser's: the recording in blocks of 10 ms, each stamped when
- * it was caught but up to 4 ms late, some never delivered; the same on every machine, and faster than by the clock.
+ * it was caught but up to 4 ms late, the last `fall` of every so many never delivered, pulled out after so many blocks; the same on every
+ * machine, and faster than by the clock.
  */
-async function plugIn(page: Page, fallEvery: number, fallBlocks: number): Promise<void> {
+async function plugIn(
+  page: Page,
+  { every = NEVER, fall = 0, blocks = NEVER }: { every?: number; fall?: number; blocks?: number },
+): Promise<void> {
   await page.route('**/recording.wav', (route) => route.fulfill({ body: readFileSync(file) }))
   await page.addInitScript(
-    ([every, fall]) => {
+    ({ every, fall, blocks }) => {
       const FRAMES = 441
       const RATE = 44_100
       navigator.mediaDevices.getUserMedia = async () => {
@@ -34,7 +40,7 @@ async function plugIn(page: Page, fallEvery: number, fallBlocks: number): Promis
         const track = new MediaStreamTrackGenerator({ kind: 'audio' })
         const writer = track.writable.getWriter()
         const play = async () => {
-          for (let n = 0; (n + 1) * FRAMES <= samples.length; n++) {
+          for (let n = 0; n < blocks && (n + 1) * FRAMES <= samples.length; n++) {
             if (n % 20 === 0) await new Promise((go) => requestAnimationFrame(go))
             if (n % every >= every - fall) continue
             const data = Float32Array.from(samples.subarray(n * FRAMES, (n + 1) * FRAMES), (v) => v / 32_768)
@@ -50,12 +56,13 @@ async function plugIn(page: Page, fallEvery: number, fallBlocks: number): Promis
               }),
             )
           }
+          await writer.close()
         }
         play().catch(() => undefined)
         return new MediaStream([track])
       }
     },
-    [fallEvery, fallBlocks] as const,
+    { every, fall, blocks },
   )
 }
 
@@ -68,7 +75,7 @@ test('a microphone that lets blocks fall gives the beat to 0.3 ms and the rate t
   demo,
   page,
 }) => {
-  await plugIn(page, 400, 5)
+  await plugIn(page, { every: 400, fall: 5 })
   await page.goto(`${await demo.job('School dial')}/listen`)
   await page.getByRole('button', { name: 'Microphone', exact: true }).click()
   // Enough beats to judge by.
@@ -95,13 +102,31 @@ test('a microphone that lets blocks fall gives the beat to 0.3 ms and the rate t
 })
 
 test('when much of the sound is lost, that is said and nothing is made of it', async ({ demo, page }) => {
-  await plugIn(page, 20, 4)
+  await plugIn(page, { every: 20, fall: 4 })
   await page.goto(`${await demo.job('School dial')}/listen`)
   await page.getByRole('button', { name: 'Microphone', exact: true }).click()
   await expect(page.getByText(/too busy to listen: [\d.]+ of \d+ s were lost/)).toBeVisible({ timeout: PATIENCE_MS })
   await page.getByRole('button', { name: 'Stop listening', exact: true }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'too busy to listen' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Keep this listening', exact: true })).toBeHidden()
+})
+
+test('a microphone that is pulled out is said to have stopped, and what it heard is judged', async ({ demo, page }) => {
+  await plugIn(page, { blocks: 3000 })
+  await page.goto(`${await demo.job('School dial')}/listen`)
+  await page.getByRole('button', { name: 'Microphone', exact: true }).click()
+  await expect(page.getByText(/The microphone stopped after 30 s\./)).toBeVisible({ timeout: PATIENCE_MS })
+  expect(await outOfBeat(page)).toBe(21)
+  await expect(page.getByRole('button', { name: 'Keep this listening', exact: true })).toBeVisible()
+})
+
+test('a microphone that is pulled out at once is said to be too short a sound', async ({ demo, page }) => {
+  await plugIn(page, { blocks: 100 })
+  await page.goto(`${await demo.job('School dial')}/listen`)
+  await page.getByRole('button', { name: 'Microphone', exact: true }).click()
+  const told = page.getByRole('alert').filter({ hasText: 'The microphone stopped after 1 s.' })
+  await expect(told).toBeVisible({ timeout: PATIENCE_MS })
+  await expect(page.getByRole('button', { name: 'Microphone', exact: true })).toBeVisible()
 })
 
 test('the browser’s own microphone is heard by its track', async ({ demo, page }) => {

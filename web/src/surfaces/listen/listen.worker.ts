@@ -49,14 +49,16 @@ class Session {
     return this.seconds >= 3 && this.seconds - this.#heardAtS >= EVERY_SECONDS && performance.now() >= this.#restUntilMs
   }
 
-  verdict(final: boolean, remark?: string): void {
+  verdict(final: boolean, ending = ''): void {
     this.#heardAtS = this.seconds
     const beganMs = performance.now()
     const lost = this.#lost.filter((l) => l.atS >= this.#forgottenS)
     const lostS = lost.reduce((sum, l) => sum + l.seconds, 0)
     const result = hear(this.#track.bins, this.#track.binS, { ...this.options, lostS })
-    if (lostS > LOST_WORTH_TELLING_S)
-      remark ??= `${lostS.toFixed(2)} s of the sound did not reach the page, in ${lost.length} ${lost.length === 1 ? 'place' : 'places'}; the rest is judged.`
+    const holes =
+      result.heard && lostS > LOST_WORTH_TELLING_S
+        ? `${lostS.toFixed(2)} s of the sound did not reach the page, in ${lost.length} ${lost.length === 1 ? 'place' : 'places'}; the rest is judged.`
+        : ''
     if (result.heard) for (const beat of result.beats) beat.atS += this.#forgottenS
     const wav = final && result.heard ? this.#lastMinute() : undefined
     reply(
@@ -66,7 +68,7 @@ class Session {
         result,
         seconds: this.seconds,
         final,
-        ...(remark && { remark }),
+        remark: [ending, holes].filter(Boolean).join(' '),
         ...(wav && { wav }),
       },
       wav ? [wav] : [],
@@ -119,7 +121,8 @@ function handle(message: ToWorker): void {
       if (session?.id === message.session) session.lose(message.seconds)
       return
     case 'finish':
-      if (session?.id === message.session) session.verdict(true)
+      if (session?.id === message.session)
+        session.verdict(true, message.cut ? `The microphone stopped after ${session.seconds.toFixed(0)} s.` : '')
       return
     case 'wav': {
       const bytes = new Uint8Array(message.bytes)
@@ -131,7 +134,7 @@ function handle(message: ToWorker): void {
         true,
         missing > 0
           ? `The file is cut short: ${whole.seconds.toFixed(1)} s are there and were used, ${missing.toFixed(1)} s are missing.`
-          : undefined,
+          : '',
       )
       return
     }

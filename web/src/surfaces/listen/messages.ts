@@ -5,7 +5,8 @@ export type ToWorker =
   | { kind: 'open'; session: number; sampleRate: number; options: ListenOptions }
   | { kind: 'block'; session: number; samples: Float32Array }
   | { kind: 'lost'; session: number; seconds: number }
-  | { kind: 'finish'; session: number }
+  /** cut: the pickup ended, unasked */
+  | { kind: 'finish'; session: number; cut: boolean }
   | { kind: 'wav'; session: number; bytes: ArrayBuffer; options: ListenOptions }
   | { kind: 'samples'; session: number; samples: Float32Array; sampleRate: number; options: ListenOptions }
 
@@ -16,7 +17,8 @@ export type FromWorker =
       result: Hearing | NothingHeard
       seconds: number
       final: boolean
-      remark?: string
+      /** what there is to say of the sound itself, or nothing */
+      remark: string
       wav?: ArrayBuffer
     }
   | { kind: 'refused'; session: number; sentence: string }

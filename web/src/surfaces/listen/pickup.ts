@@ -1,11 +1,16 @@
 import { PracticeSound, StampedSound, type PracticeClock, type Receiver } from '@treadle/core'
 import captureUrl from './capture.worklet.ts?worker&url'
 
+/** What comes of a pickup: sound, stretches that were lost, and an end that nobody asked for. */
+export interface PickupReceiver extends Receiver {
+  ended(): void
+}
+
 /** A source of live sound: microphone or practice clock. */
 export interface Pickup {
   readonly kind: 'microphone' | 'practice'
   /** Begins; gives the sample rate once it is known, and its sound to its receiver. Rejects with PickupError. */
-  start(to: Receiver): Promise<number>
+  start(to: PickupReceiver): Promise<number>
   stop(): void
 }
 
@@ -22,7 +27,7 @@ export class MicrophonePickup implements Pickup {
   #context: AudioContext | undefined
   #stopped = false
 
-  async start(to: Receiver): Promise<number> {
+  async start(to: PickupReceiver): Promise<number> {
     this.#stream = await openMicrophone()
     const track = this.#stream.getAudioTracks()[0]
     if (!track) throw new PickupError('The microphone gives no sound. Plug it in again, then press once more.')
@@ -30,7 +35,7 @@ export class MicrophonePickup implements Pickup {
     const Processor = (window as { MediaStreamTrackProcessor?: TrackProcessor }).MediaStreamTrackProcessor
     return Processor
       ? this.#readTrack(new Processor({ track, maxBufferSize: QUEUED_BLOCKS }), to)
-      : this.#readGraph(this.#stream, to)
+      : this.#readGraph(this.#stream, track, to)
   }
 
   stop(): void {
@@ -39,10 +44,10 @@ export class MicrophonePickup implements Pickup {
     void this.#context?.close()
   }
 
-  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, to: Receiver): Promise<number> {
+  #readTrack(processor: { readable: ReadableStream<AudioDataLike> }, to: PickupReceiver): Promise<number> {
     const reader = processor.readable.getReader()
     let stamped: StampedSound | undefined
-    return new Promise((resolve, reject) => {
+    return new Promise((resolve) => {
       const pump = async () => {
         for (;;) {
           const { value, done } = await reader.read()
@@ -55,17 +60,21 @@ export class MicrophonePickup implements Pickup {
           value.close()
         }
       }
-      pump().catch((error: unknown) =>
-        reject(new PickupError(`The microphone stopped: ${error instanceof Error ? error.message : 'unknown'}.`)),
-      )
+      // The track ends its stream once all of it is read: it was pulled out, or taken away by the browser.
+      const over = () => {
+        if (!this.#stopped) to.ended()
+      }
+      pump().then(over, over)
     })
   }
 
-  async #readGraph(stream: MediaStream, to: Receiver): Promise<number> {
+  async #readGraph(stream: MediaStream, track: MediaStreamTrack, to: PickupReceiver): Promise<number> {
     this.#context = new AudioContext({ latencyHint: 'playback' })
     await this.#context.audioWorklet.addModule(captureUrl)
     const node = new AudioWorkletNode(this.#context, 'treadle-capture', { numberOfOutputs: 0 })
     node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => to.sound(data)
+    // Pulled out, or taken away by the browser; stopping it ourselves raises no such event.
+    track.addEventListener('ended', () => to.ended())
     this.#context.createMediaStreamSource(stream).connect(node)
     await this.#context.resume()
     return this.#context.sampleRate
@@ -123,7 +132,7 @@ export class PracticePickup implements Pickup {
     readonly aloud: boolean,
   ) {}
 
-  start(to: Receiver): Promise<number> {
+  start(to: PickupReceiver): Promise<number> {
     const sound = new PracticeSound(this.clock, PRACTICE_RATE)
     const startMs = performance.now()
     let made = 0

@@ -68,9 +68,9 @@ export function useListening(options: ListenOptions): Listening {
           }
           setSeconds(data.seconds)
           const { result } = data
-          if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark ?? '', ...source.current })
+          if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark, ...source.current })
           if (!result.heard) {
-            setSentence(result.sentence)
+            setSentence([data.remark, result.sentence].filter(Boolean).join(' '))
             // What was heard on the way does not stand when the whole says otherwise.
             if (data.final || result.reason === 'lost') setHeard(null)
           }
@@ -100,6 +100,12 @@ export function useListening(options: ListenOptions): Listening {
     setTaps([])
     setChosen(null)
     setStatus(next)
+  }
+
+  const finish = (cut: boolean) => {
+    pickup.current?.stop()
+    pickup.current = null
+    send({ kind: 'finish', session: session.current, cut })
   }
 
   const told = heard && taps.length > 0 ? tapsSay(heard.result, taps) : UNTOLD
@@ -133,6 +139,11 @@ export function useListening(options: ListenOptions): Listening {
             inTurn(() => send({ kind: 'block', session: mine, samples }, [samples.buffer]))
           },
           lost: (seconds) => inTurn(() => send({ kind: 'lost', session: mine, seconds })),
+          ended: () => {
+            if (mine !== session.current || pickup.current !== next) return
+            if (open) finish(true)
+            else refuse('The microphone stopped before it gave any sound. Plug it in again, then press once more.')
+          },
         })
         .then(
           (sampleRate) => {
@@ -164,10 +175,7 @@ export function useListening(options: ListenOptions): Listening {
       read().catch((error: unknown) => refuse(error instanceof PickupError ? error.message : 'The file can’t be read.'))
     },
     stop: () => {
-      if (status !== 'listening') return
-      pickup.current?.stop()
-      pickup.current = null
-      send({ kind: 'finish', session: session.current })
+      if (status === 'listening') finish(false)
     },
     tap: (atMs) => {
       const atS = (atMs - startedMs.current) / 1000
