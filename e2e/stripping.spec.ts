@@ -171,6 +171,33 @@ test('a press takes the picture and begins the next step; a hundred and fifty st
   await page.keyboard.up('PageDown')
 })
 
+test('a picture taken while the server is away waits with its step, and the page is not closed unasked', async ({
+  own,
+  page,
+}) => {
+  const { id, read } = await takeIn(own)
+  await page.goto(`${own.url}/jobs/${id}/strip`)
+  await page.getByRole('button', { name: /^Marked: Direction of each click/ }).click()
+  await page.getByRole('button', { name: 'Switch the camera on' }).click()
+  await expect
+    .poll(() => page.getByLabel('The camera’s picture').evaluate((v) => (v as HTMLVideoElement).videoWidth))
+    .toBeGreaterThan(0)
+  await own.kill()
+  await page.getByLabel('What comes off').fill('Bell stand')
+  await press(page)
+  await expect(page.getByRole('status').filter({ hasText: 'does not answer' })).toBeVisible()
+  const asked = page.waitForEvent('dialog')
+  await page.close({ runBeforeUnload: true })
+  const dialog = await asked
+  expect(dialog.type()).toBe('beforeunload')
+  await dialog.dismiss()
+  await own.start()
+  await expect(page.getByRole('img', { name: 'Step 1: Bell stand' })).toBeVisible()
+  const { stripSteps } = await read()
+  expect(stripSteps).toHaveLength(1)
+  expect(stripSteps[0]?.photoId).not.toBeNull()
+})
+
 test('steps are moved by the keyboard, changed, taken out, and all of it undone', async ({ own, page }) => {
   const { id, read } = await takeIn(own)
   await page.goto(`${own.url}/jobs/${id}/strip`)

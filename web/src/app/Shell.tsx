@@ -1,5 +1,6 @@
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { IconKeyboard, IconLamp, IconSun } from '@tabler/icons-react'
+import { useIsMutating } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation } from 'react-router'
 import { KeyHelp } from '../parts/KeyHelp.tsx'
@@ -26,6 +27,7 @@ export function Shell() {
   const [help, setHelp] = useState(false)
   const { pathname } = useLocation()
   useTimerCalls()
+  useHeldWhileSending()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === '?' && !isField(event.target)) setHelp(true)
@@ -77,6 +79,17 @@ export function Shell() {
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
     </>
   )
+}
+
+/** A page is not closed unasked while a change waits for the server: it would be lost with the page. */
+function useHeldWhileSending() {
+  const waiting = useIsMutating() > 0
+  useEffect(() => {
+    if (!waiting) return
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault()
+    window.addEventListener('beforeunload', ask)
+    return () => window.removeEventListener('beforeunload', ask)
+  }, [waiting])
 }
 
 function ThemeSwitch() {

@@ -16,7 +16,7 @@ import {
 } from '@treadle/contract'
 import { useMemo } from 'react'
 import { notifications } from '@mantine/notifications'
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { MutationObserver, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
 
 const retryWhileAway = (_count: number, error: Error) => isAway(error)
@@ -97,6 +97,12 @@ export interface Change {
   body?: unknown
 }
 
+const sending = <T>({ method, path, body }: Change) => request<T>(method, path, body)
+
+/** Sends a picture or a sound; while the server is away it waits its turn like any other change. */
+export const sendAsChange = (change: Change): Promise<unknown> =>
+  new MutationObserver<unknown, Error, Change>(queryClient, { mutationFn: sending }).mutate(change)
+
 interface Ends<T> {
   onSuccess?: ((answer: T) => void) | undefined
   onError?: ((error: Error) => void) | undefined
@@ -121,7 +127,7 @@ export const sayNotKept = (error: unknown) =>
 export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
   const client = useQueryClient()
   const { mutateAsync, isPending, error } = useMutation({
-    mutationFn: ({ method, path, body }: Change) => request<T>(method, path, body),
+    mutationFn: sending<T>,
     onSettled: async () => {
       await Promise.all(
         ['job', 'bench', 'journal', ...alsoStale].map((key) => client.invalidateQueries({ queryKey: [key] })),

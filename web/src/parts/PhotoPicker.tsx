@@ -2,8 +2,7 @@ import { Button, FileButton, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconCamera, IconPhoto } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
-import { request } from '../app/api.ts'
-import { queryClient, sentenceOf } from '../app/queries.ts'
+import { queryClient, sendAsChange, sentenceOf } from '../app/queries.ts'
 
 /** Chooses photos from files, or from the camera where the device has one. */
 export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (files: File[]) => void }) {
@@ -35,7 +34,8 @@ export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (fil
 /** Sends one photo and gives back its id. */
 export async function sendPhoto(jobId: string, photo: Blob, caption: string): Promise<string> {
   const id = uuid()
-  await request('PUT', `/jobs/${jobId}/photos/${id}?caption=${encodeURIComponent(caption)}`, photo)
+  const path = `/jobs/${jobId}/photos/${id}?caption=${encodeURIComponent(caption)}`
+  await sendAsChange({ method: 'PUT', path, body: photo })
   return id
 }
 

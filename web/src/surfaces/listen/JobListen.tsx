@@ -5,8 +5,7 @@ import { notifications } from '@mantine/notifications'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { request } from '../../app/api.ts'
-import { queryClient, sentenceOf, useChange, useSettings } from '../../app/queries.ts'
+import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { whenShort } from '../../parts/when.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
@@ -48,7 +47,12 @@ export function JobListen() {
     })
     try {
       await change.mutateAsync({ method: 'PUT', path: `/jobs/${job.id}/listenings/${id}`, body })
-      if (now.wav) await request('PUT', `/listenings/${id}/sound`, new Blob([now.wav], { type: 'audio/wav' }))
+      if (now.wav)
+        await sendAsChange({
+          method: 'PUT',
+          path: `/listenings/${id}/sound`,
+          body: new Blob([now.wav], { type: 'audio/wav' }),
+        })
       setChangeMm(null)
       notifications.show({ message: 'Kept, with its sound.', autoClose: 2500 })
       await queryClient.invalidateQueries({ queryKey: ['job', job.id] })
