@@ -330,6 +330,9 @@ test('a photo is made true by two points, and a tap places an arbor where it is'
     await expect(page.getByText('1 of 2 are tapped')).toBeVisible()
     await tap(1300, 510)
     await expect(page.getByText('2 of 2 are tapped')).toBeVisible()
+    // Looked at closely, the photo is shown as it was taken; what was tapped stays where it is.
+    await page.getByRole('button', { name: 'Larger' }).click()
+    await expect(photo.locator('image')).toHaveAttribute('href', /\/original$/)
     await page.getByLabel('Distance between them').fill('102.02')
     await page.keyboard.press('Enter')
     await page.getByRole('button', { name: 'Lay it under the plate' }).click()

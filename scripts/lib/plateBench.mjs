@@ -23,6 +23,9 @@ export async function plateInteraction() {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
     await page.goto(`${base}/jobs/${job}/plates?do=set-out`)
     await page.waitForFunction(() => globalThis.document.querySelector('img[src*="/screen"]')?.complete)
+    const arbor = page.getByRole('button', { name: /^Third arbor going/ })
+    await arbor.click()
+    const stood = await arbor.textContent()
     // The page has come to rest: it is moving and tracing that is measured, not opening it.
     await page.mouse.move(350, 480)
     await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 500))))
@@ -36,8 +39,15 @@ export async function plateInteraction() {
     await page.mouse.down()
     for (let i = 0; i < 20; i++) await page.mouse.move(350 + 5 * i, 480 - 4 * i)
     await page.mouse.up()
+    // Looked at closely, the original is laid there instead of the screen's copy.
+    await page.waitForFunction(() => globalThis.document.querySelector('img[src*="/original"]')?.complete)
+    // Each tap puts the arbor there; no faster than a hand aims.
+    for (const [x, y] of await page.evaluate(bareBrass)) {
+      await page.mouse.click(x, y)
+      await page.evaluate(() => new Promise((done) => setTimeout(done, 250)))
+    }
+    if ((await arbor.textContent()) === stood) throw new Error('The taps did not place the arbor.')
     for (let i = 0; i < 12; i++) await page.mouse.wheel(0, 120)
-    await page.mouse.click(420, 420)
     // The browser times keys, but neither the wheel nor the moves between press and release.
     await page.getByRole('group', { name: /plate, to scale/ }).focus()
     for (const key of ['+', '+', '+', 'ArrowLeft', 'ArrowUp', 'ArrowRight', '-', '-', '0']) {
@@ -52,6 +62,17 @@ export async function plateInteraction() {
     await browser.close()
     prepared.stop()
   }
+}
+
+/** Four places on the drawing where no hole is hit, in pixels of the page. */
+function bareBrass() {
+  const places = []
+  for (let x = 200; x < 700; x += 20)
+    for (let y = 300; y < 600; y += 20) {
+      const hit = globalThis.document.elementFromPoint(x, y)
+      if (hit?.closest('svg') && !hit.closest('[role=button]')) places.push([x, y])
+    }
+  return [0.2, 0.4, 0.6, 0.8].map((share) => places[Math.floor(share * places.length)])
 }
 
 /** Lays such a photo under the plates of the demo's clock in pieces; gives back its job. */

@@ -11,6 +11,7 @@ import {
 } from '@treadle/core'
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
+import { Fold } from '../../parts/Fold.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { hasPlace, placeWords } from './PlateDrawing.tsx'
@@ -47,8 +48,7 @@ export function ArborForm({
       </div>
       <ByDistances arbor={arbor} draft={draft} onSet={onSet} />
       <ByDirection arbor={arbor} draft={draft} counts={counts} onSet={onSet} />
-      <details>
-        <summary>Plates and wheels there</summary>
+      <Fold title="Plates and wheels there">
         <div className={parts.fields}>
           <NumberField
             label="Front plate here"
@@ -101,7 +101,7 @@ export function ArborForm({
             />
           )}
         </div>
-      </details>
+      </Fold>
       <Button variant="subtle" size="compact-md" onClick={onRemove}>
         Take {arbor.name} off the plates
       </Button>
@@ -160,8 +160,7 @@ function ByDistances({
     </>
   )
   return (
-    <details>
-      <summary>By two distances</summary>
+    <Fold title="By two distances">
       <div className={parts.fields}>
         {field(0)}
         {field(1)}
@@ -178,7 +177,7 @@ function ByDistances({
           </Button>
         ))}
       </Group>
-    </details>
+    </Fold>
   )
 }
 
@@ -209,11 +208,9 @@ function ByDirection({
     if (!(error instanceof FieldError)) throw error
   }
   return (
-    <details>
-      <summary>
-        By the centre distance from {below.name}
-        {computed !== null && `: ${computed.toFixed(2)} mm by counts and wheel`}
-      </summary>
+    <Fold
+      title={`By the centre distance from ${below.name}${computed === null ? '' : `: ${computed.toFixed(2)} mm by counts and wheel`}`}
+    >
       <div className={parts.fields}>
         <NumberField label="Centre distance" unit="mm" value={mm} min={0.5} max={600} onKeep={setTyped} />
         <TextInput
@@ -234,7 +231,7 @@ function ByDirection({
           Place it {deg === null ? '' : `toward ${formatClockDirection(deg)}`}
         </Button>
       </div>
-    </details>
+    </Fold>
   )
 }
 

@@ -6,13 +6,14 @@ import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react'
 import type { Movement } from '../../parts/useMovement.ts'
 import { frameOf } from './frame.ts'
 import styles from './Plates.module.css'
+import { useFinePhoto } from './useFinePhoto.ts'
 import { useZoom } from './useZoom.ts'
 
 /** How many times deeper than it is a wear is drawn: at its true depth it could not be seen. */
 const WEAR_DRAWN = 12
 
 export interface DrawnPhoto {
-  url: string
+  id: string
   width: number
   height: number
   trueing: Trueing
@@ -50,10 +51,12 @@ export function PlateDrawing({
   const mirrored = plate === 'back'
   const frame = frameOf(map, mirrored)
   const image = useRef<HTMLImageElement>(null)
+  const fine = useFinePhoto(photo?.id)
   const last = useRef<ZoomTransform>(null)
   const zoom = useZoom((transform) => {
     last.current = transform
     layPhoto()
+    fine.lookAt(transform.k)
   })
   const layPhoto = () => {
     const svg = zoom.svg.current
@@ -108,7 +111,7 @@ export function PlateDrawing({
         {photo && (
           <img
             ref={image}
-            src={photo.url}
+            src={fine.url}
             alt=""
             draggable={false}
             className={styles.photo}

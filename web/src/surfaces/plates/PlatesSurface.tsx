@@ -121,12 +121,7 @@ function Look() {
             bushedBefore={bushedBefore}
             photo={
               underlay && photo && map.trueing
-                ? {
-                    url: `/api/photos/${photo.id}/screen`,
-                    width: photo.width,
-                    height: photo.height,
-                    trueing: map.trueing as Trueing,
-                  }
+                ? { id: photo.id, width: photo.width, height: photo.height, trueing: map.trueing as Trueing }
                 : undefined
             }
           />

@@ -3,9 +3,10 @@ import type { Trueing } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
 import { useSessionStorage } from '@mantine/hooks'
 import { notifications } from '@mantine/notifications'
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
+import { Fold } from '../../parts/Fold.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { useConflict } from '../../parts/useConflict.tsx'
@@ -41,12 +42,14 @@ export function SetOut({ onKept }: { onKept: () => void }) {
     betweenMm: 'Between the plates',
   })
   const movement = useMovement()
-  const arbor = draft.arbors.find((a) => `${a.train} ${a.name}` === chosen)
+  const keyed = (key: string | null) => draft.arbors.find((a) => `${a.train} ${a.name}` === key)
+  const arbor = keyed(chosen)
+  // The tap is answered on the plate at once; the fields follow it.
+  const shownKey = useDeferredValue(chosen)
+  const shown = keyed(shownKey)
   const set = (part: Partial<PlateMapChange>) => setBegun((now) => ({ ...(now ?? fresh), ...part }))
-  const setArbor = (part: Partial<PlacedArbor>) => {
-    set({ arbors: draft.arbors.map((a) => (a === arbor ? { ...a, ...part } : a)) })
-    if (arbor && part.name !== undefined) setChosen(`${arbor.train} ${part.name}`)
-  }
+  const setArbor = (of: PlacedArbor, part: Partial<Omit<PlacedArbor, 'train' | 'name'>>) =>
+    set({ arbors: draft.arbors.map((a) => (a === of ? { ...a, ...part } : a)) })
   const save = (version = draft.version) =>
     change.mutate(
       { method: 'PUT', path: `/jobs/${job.id}/plates/${draft.id}`, body: { ...draft, version } },
@@ -68,7 +71,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
       const name = freeName('Pillar', draft)
       return set({ fixtures: [...draft.fixtures, { name, kind: 'pillar', plate: 'both', xMm, yMm, diameterMm: 6 }] })
     }
-    if (arbor) setArbor({ xMm, yMm })
+    if (arbor) setArbor(arbor, { xMm, yMm })
   }
   const bare = draft.arbors.find((a) => a !== arbor && (a.xMm === null || a.yMm === null))
   usePedalAction(
@@ -123,12 +126,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
           onPlace={place}
           photo={
             photo && draft.trueing
-              ? {
-                  url: `/api/photos/${photo.id}/screen`,
-                  width: photo.width,
-                  height: photo.height,
-                  trueing: draft.trueing as Trueing,
-                }
+              ? { id: photo.id, width: photo.width, height: photo.height, trueing: draft.trueing as Trueing }
               : undefined
           }
         />
@@ -175,14 +173,14 @@ export function SetOut({ onKept }: { onKept: () => void }) {
             </button>
           )
         })}
-        {arbor && (
+        {shown && (
           <ArborForm
-            key={chosen}
-            arbor={arbor}
+            key={shownKey}
+            arbor={shown}
             draft={draft}
             sheets={trainSheets}
-            onSet={setArbor}
-            onRemove={() => set({ arbors: draft.arbors.filter((a) => a !== arbor) })}
+            onSet={(part) => setArbor(shown, part)}
+            onRemove={() => set({ arbors: draft.arbors.filter((a) => a !== shown) })}
           />
         )}
         <Group mt="sm" align="end">
@@ -266,10 +264,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
   const put = (at: number, part: Partial<PlateMapChange['fixtures'][number]>) =>
     onSet({ fixtures: draft.fixtures.map((f, i) => (i === at ? { ...f, ...part } : f)) })
   return (
-    <details>
-      <summary>
-        Pillars and screws ({draft.fixtures.length}), edge ({draft.edge.length} corners)
-      </summary>
+    <Fold title={`Pillars and screws (${draft.fixtures.length}), edge (${draft.edge.length} corners)`}>
       {draft.fixtures.map((f, i) => (
         <div key={i} className={parts.fields}>
           <TextInput
@@ -340,6 +335,6 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
       >
         Add one by measure
       </Button>
-    </details>
+    </Fold>
   )
 }

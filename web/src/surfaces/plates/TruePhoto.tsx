@@ -16,6 +16,7 @@ import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
 import styles from './Plates.module.css'
+import { useFinePhoto } from './useFinePhoto.ts'
 import { useZoom } from './useZoom.ts'
 
 const WAYS = {
@@ -130,7 +131,8 @@ export function TruePhoto({
 }
 
 function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; onTap: (at: Pixel) => void }) {
-  const zoom = useZoom()
+  const fine = useFinePhoto(photo.id)
+  const zoom = useZoom(({ k }) => fine.lookAt(k))
   const tap = (event: MouseEvent) => {
     const matrix = zoom.group.current?.getScreenCTM()
     if (!matrix) return
@@ -149,7 +151,7 @@ function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; 
         onClick={tap}
       >
         <g ref={zoom.group}>
-          <image href={`/api/photos/${photo.id}/screen`} width={photo.width} height={photo.height} />
+          <image href={fine.url} width={photo.width} height={photo.height} preserveAspectRatio="none" />
           {points.map((p, i) => (
             <g key={i} transform={`translate(${p.x} ${p.y})`}>
               <circle r={unit} className={styles.pin} strokeWidth={unit / 3} />
