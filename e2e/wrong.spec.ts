@@ -99,8 +99,10 @@ test('plates can’t be parted with a train on; an override wants its reason', a
 })
 
 test('a page that is not there says so, and leads back', async ({ demo, page }) => {
-  await page.goto(`${demo.url}/nowhere`)
-  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible()
+  for (const path of ['nowhere', 'drawers/sprockets', 'tables/seating', 'reckoner/horoscope']) {
+    await page.goto(`${demo.url}/${path}`)
+    await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible()
+  }
   await page.getByRole('link', { name: 'Back to the bench' }).click()
   await expect(page.getByRole('heading', { name: 'Now' })).toBeVisible()
 })

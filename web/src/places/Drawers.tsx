@@ -3,6 +3,7 @@ import { Button, Group } from '@mantine/core'
 import { useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { useStock } from '../app/queries.ts'
+import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import { StockForm } from './drawers/StockForm.tsx'
@@ -20,8 +21,10 @@ const PATHS: Record<StockKind, string> = {
 
 /** What the shop has to work with, drawer by drawer; what runs low; lists in and out. */
 export function Drawers() {
-  const { kind } = useParams()
-  const shown = kind === 'order' || kind === 'lists' ? kind : (STOCK_KINDS.find((k) => PATHS[k] === kind) ?? 'bush')
+  const { kind = PATHS.bush } = useParams()
+  const stock = useStock()
+  const shown = kind === 'order' || kind === 'lists' ? kind : STOCK_KINDS.find((k) => PATHS[k] === kind)
+  if (!shown) return <NoSuchPage />
   return (
     <>
       <h1>Drawers</h1>
@@ -38,14 +41,14 @@ export function Drawers() {
           Lists in and out
         </NavLink>
       </nav>
-      <Loaded query={useStock()}>
-        {(stock) =>
+      <Loaded query={stock}>
+        {(rows) =>
           shown === 'lists' ? (
             <StockList />
           ) : shown === 'order' ? (
-            <ToOrder stock={stock} />
+            <ToOrder stock={rows} />
           ) : (
-            <OneDrawer key={shown} kind={shown} stock={stock.filter((s) => s.kind === shown)} />
+            <OneDrawer key={shown} kind={shown} stock={rows.filter((s) => s.kind === shown)} />
           )
         }
       </Loaded>

@@ -3,14 +3,15 @@ import { FieldError } from '@treadle/core'
 import { NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
+import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Picture } from './reckoner/Picture.tsx'
 import styles from './Reckoner.module.css'
 
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
-  const { name } = useParams()
-  const calculation = CALCULATIONS.find((c) => c.name === name) ?? CALCULATIONS[0]
-  if (!calculation) return null
+  const { name = CALCULATIONS[0]?.name } = useParams()
+  const calculation = CALCULATIONS.find((c) => c.name === name)
+  if (!calculation) return <NoSuchPage />
   return (
     <div className={styles.columns}>
       <nav aria-label="Calculations" className={styles.list}>

@@ -5,6 +5,7 @@ import { useState, type ReactNode } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { ApiProblem } from '../app/api.ts'
 import { sayNotKept, useChange, useTable } from '../app/queries.ts'
+import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { BathsTable } from './tables/BathsTable.tsx'
@@ -25,7 +26,8 @@ const NAMES = Object.keys(TITLES) as TableName[]
 /** The tables that a workshop keeps for itself. */
 export function Tables() {
   const { name = 'prices' } = useParams()
-  const shown = NAMES.find((n) => n === name) ?? 'prices'
+  const shown = NAMES.find((n) => n === name)
+  if (!shown) return <NoSuchPage />
   return (
     <>
       <nav aria-label="Tables" className={styles.nav}>

@@ -10,6 +10,7 @@ import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/JobPage.tsx'
+import { PhotoChoice } from '../../parts/PhotoChoice.tsx'
 import { PhotoPicker, sendPhotos } from '../../parts/PhotoPicker.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../parts/useRows.ts'
@@ -141,15 +142,7 @@ export function ConditionSurface() {
                 <Point x={draft.x} y={draft.y} label="•" title="being recorded" />
               )}
             </div>
-            {photos.length > 1 && (
-              <div className={styles.thumbs}>
-                {photos.map((p) => (
-                  <button key={p.id} type="button" aria-pressed={p.id === photo.id} onClick={() => setShown(p.id)}>
-                    <img src={`/api/photos/${p.id}/thumb`} alt={p.caption || 'Another photo'} loading="lazy" />
-                  </button>
-                ))}
-              </div>
-            )}
+            {photos.length > 1 && <PhotoChoice photos={photos} chosen={photo.id} onChoose={setShown} />}
           </>
         ) : (
           <p className={parts.say}>No photo yet. Take one before anything is touched.</p>

@@ -14,6 +14,7 @@ import { queryClient, sayNotKept } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
+import { PhotoChoice } from '../../parts/PhotoChoice.tsx'
 import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
 import styles from './Plates.module.css'
 import { useFinePhoto } from './useFinePhoto.ts'
@@ -107,13 +108,14 @@ export function TruePhoto({
           </Button>
         </Group>
         <h3>Photos of this job</h3>
-        <Group>
-          {photos.map((p) => (
-            <Button key={p.id} variant={p.id === id ? 'filled' : 'default'} onClick={() => setId(p.id)}>
-              {p.caption === '' ? 'without a name' : p.caption}
-            </Button>
-          ))}
-        </Group>
+        <PhotoChoice
+          photos={photos}
+          chosen={id}
+          onChoose={(next) => {
+            setId(next)
+            setPoints([])
+          }}
+        />
         <PhotoPicker
           files={[]}
           onChange={([file]) => {
