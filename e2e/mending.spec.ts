@@ -121,6 +121,14 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect.poll(async () => (await read()).arborTests[0]?.tried).toBe(true)
   await page.goto(`${address}/test?at=going+Third`)
   await type('Pivot, back', '1')
+  await expect.poll(async () => (await read()).holes.length).toBe(1)
+  // A slow server: the caliper is taken up before it has answered.
+  let answer = () => undefined as void
+  const slow = new Promise<void>((go) => (answer = go))
+  await page.route('**/api/jobs/*/holes/*', async (route) => {
+    await slow
+    await route.continue()
+  })
   await type('Plate here, back', '2.4')
   await type('Lean, back', '2.6')
   await expect(page.getByText(/the caliper’s two axes would settle it/)).toBeVisible()
@@ -132,6 +140,10 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await page.getByRole('link', { name: 'Caliper' }).focus()
   await page.keyboard.press('Enter')
   await type(/^Long way/, '1.42')
+  await expect(page.getByLabel(/^Plate here/)).toHaveValue('')
+  answer()
+  await expect(page.getByLabel(/^Plate here/)).toHaveValue('2.40')
+  await expect(page.getByLabel(/^Long way/)).toHaveValue('1.42')
   await type(/^Short way/, '1.10')
   await type(/^Worn toward/, '10')
   await expect(page.getByText(/Was it bushed off its centre before\?/)).toBeVisible()

@@ -13,7 +13,8 @@ export interface Connection {
 
 /** Opens a pool on `url`. A server that goes away is met at the next query, not by a crash. */
 export function connect(url: string): Connection {
-  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 5000 })
+  // A database that is gone refuses at once; one that is only slow to answer, on a busy machine, is waited for.
+  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 30_000 })
   pool.on('error', () => undefined)
   return { db: drizzle(pool, { schema }), pool }
 }

@@ -71,21 +71,20 @@ function StripMark({ hole }: { hole: Hole }) {
   )
 }
 
-/** Drafts outlive a look at another hole, and a reload. */
+/** What is typed outlives a look at another hole, and a reload; fields that were not typed in follow the kept row. */
 function useDraft(hole: Hole, unit: LengthUnit): [Draft, (draft: Draft) => void, () => void] {
   const key = `treadle-hole-${hole.id}-${unit}`
-  const read = () => {
-    const kept = sessionStorage.getItem(key)
-    return kept === null ? draftOf(hole, unit) : (JSON.parse(kept) as Draft)
-  }
-  const [draft, set] = useState(read)
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields follow the kept row and the unit
-  useEffect(() => set(read()), [hole.version, unit])
+  const read = () => JSON.parse(sessionStorage.getItem(key) ?? '{}') as Partial<Draft>
+  const [typed, setTyped] = useState(read)
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- what was kept meanwhile is no longer typed
+  useEffect(() => setTyped(read()), [hole.version, unit])
+  const kept = draftOf(hole, unit)
   return [
-    draft,
+    { ...kept, ...typed },
     (next) => {
-      sessionStorage.setItem(key, JSON.stringify(next))
-      set(next)
+      const differs = Object.fromEntries(MEASURES.filter((m) => next[m] !== kept[m]).map((m) => [m, next[m]]))
+      sessionStorage.setItem(key, JSON.stringify(differs))
+      setTyped(differs)
     },
     () => sessionStorage.removeItem(key),
   ]

@@ -141,7 +141,7 @@ export function useListening(options: ListenOptions): Listening {
           lost: (seconds) => inTurn(() => send({ kind: 'lost', session: mine, seconds })),
           ended: () => {
             if (mine !== session.current || pickup.current !== next) return
-            if (open) finish(true)
+            if (open || early.length > 0) inTurn(() => finish(true))
             else refuse('The microphone stopped before it gave any sound. Plug it in again, then press once more.')
           },
         })

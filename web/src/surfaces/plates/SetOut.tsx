@@ -3,7 +3,7 @@ import type { Trueing } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
 import { useSessionStorage } from '@mantine/hooks'
 import { notifications } from '@mantine/notifications'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Fold } from '../../parts/Fold.tsx'
@@ -42,11 +42,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
     betweenMm: 'Between the plates',
   })
   const movement = useMovement()
-  const keyed = (key: string | null) => draft.arbors.find((a) => `${a.train} ${a.name}` === key)
-  const arbor = keyed(chosen)
-  // The tap is answered on the plate at once; the fields follow it.
-  const shownKey = useDeferredValue(chosen)
-  const shown = keyed(shownKey)
+  const arbor = draft.arbors.find((a) => `${a.train} ${a.name}` === chosen)
   const set = (part: Partial<PlateMapChange>) => setBegun((now) => ({ ...(now ?? fresh), ...part }))
   const setArbor = (of: PlacedArbor, part: Partial<Omit<PlacedArbor, 'train' | 'name'>>) =>
     set({ arbors: draft.arbors.map((a) => (a === of ? { ...a, ...part } : a)) })
@@ -173,14 +169,14 @@ export function SetOut({ onKept }: { onKept: () => void }) {
             </button>
           )
         })}
-        {shown && (
+        {arbor && (
           <ArborForm
-            key={shownKey}
-            arbor={shown}
+            key={chosen}
+            arbor={arbor}
             draft={draft}
             sheets={trainSheets}
-            onSet={(part) => setArbor(shown, part)}
-            onRemove={() => set({ arbors: draft.arbors.filter((a) => a !== shown) })}
+            onSet={(part) => setArbor(arbor, part)}
+            onRemove={() => set({ arbors: draft.arbors.filter((a) => a !== arbor) })}
           />
         )}
         <Group mt="sm" align="end">
