@@ -1,8 +1,9 @@
 import type { BushedBefore, Hole, PlacedArbor, Plate, PlateMapChange } from '@treadle/contract'
 import { formatClockDirection, thenBy, type Point, type Trueing } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
+import { useDebouncedCallback } from '@mantine/hooks'
 import type { ZoomTransform } from 'd3-zoom'
-import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react'
+import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react'
 import type { Movement } from '../../parts/useMovement.ts'
 import { frameOf } from './frame.ts'
 import styles from './Plates.module.css'
@@ -11,6 +12,7 @@ import { useZoom } from './useZoom.ts'
 
 /** How many times deeper than it is a wear is drawn: at its true depth it could not be seen. */
 const WEAR_DRAWN = 12
+const REST_MS = 120
 
 export interface DrawnPhoto {
   id: string
@@ -52,11 +54,17 @@ export function PlateDrawing({
   const frame = frameOf(map, mirrored)
   const image = useRef<HTMLImageElement>(null)
   const fine = useFinePhoto(photo?.id)
+  const [closeness, setCloseness] = useState(1)
   const last = useRef<ZoomTransform>(null)
+  // What is moved is moved at once; marks and photo are made finer once the hand rests.
+  const atRest = useDebouncedCallback((scale: number) => {
+    fine.lookAt(scale)
+    setCloseness(closenessOf(scale))
+  }, REST_MS)
   const zoom = useZoom((transform) => {
     last.current = transform
     layPhoto()
-    fine.lookAt(transform.k)
+    atRest(transform.k)
   })
   const layPhoto = () => {
     const svg = zoom.svg.current
@@ -80,7 +88,8 @@ export function PlateDrawing({
     image.current.style.transform = `matrix3d(${[a, d, 0, g, b, e, 0, h, 0, 0, 1, 0, c, f, 0, i].join(',')})`
   }
   useEffect(layPhoto)
-  const unit = Math.max(frame.width, frame.height) / 100
+  // Marks keep their size on the screen, or they would hide what one looks at closely.
+  const unit = Math.max(frame.width, frame.height) / 100 / closeness
   const x = (mm: number) => (mirrored ? -mm : mm)
   const place = (event: MouseEvent<SVGSVGElement>) => {
     const matrix = zoom.group.current?.getScreenCTM()
@@ -174,6 +183,7 @@ export function PlateDrawing({
                 before={bushedBefore.filter((b) => b.train === a.train && b.arbor === a.name && b.plate === plate)}
                 unit={unit}
                 x={x}
+                open={photo !== undefined}
                 onChoose={() => onChoose(a)}
               />
             ))}
@@ -206,6 +216,11 @@ export function PlateDrawing({
       </Group>
     </div>
   )
+}
+
+/** How closely it is looked at, in powers of two, so that marks are drawn anew but seldom. */
+function closenessOf(scale: number): number {
+  return Math.max(1, 2 ** Math.round(Math.log2(scale)))
 }
 
 /** A wheel and pinion at their pitch circles, where centre distances tell them. */
@@ -252,6 +267,7 @@ function HoleMark({
   before,
   unit,
   x,
+  open,
   onChoose,
 }: {
   arbor: PlacedArbor & { xMm: number; yMm: number }
@@ -262,6 +278,8 @@ function HoleMark({
   chosen: boolean
   unit: number
   x: (mm: number) => number
+  /** only its rim is drawn, so that the photo’s own hole is seen through it */
+  open: boolean
   onChoose: () => void
 }) {
   const judged = hole && movement?.judged(hole)
@@ -271,6 +289,7 @@ function HoleMark({
   // Directions are as seen from the front; the back plate's drawing is its mirror image.
   const turn = (deg: number) => `rotate(${plate === 'back' ? -deg : deg})`
   const state = stateOf(hole, judged)
+  const inner = r * (open ? 0.25 : 0.6)
   const press = (event: MouseEvent | KeyboardEvent) => {
     event.stopPropagation()
     onChoose()
@@ -290,7 +309,12 @@ function HoleMark({
       {chosen && <circle r={unit * 3.8} className={styles.chosen} strokeWidth={unit / 2.5} />}
       {expected !== null && (
         <g transform={turn(expected)}>
-          <path d={`M0 ${-r}V${-unit * 5.6}`} className={styles.expected} strokeWidth={unit / 2.6} />
+          <path
+            d={`M0 ${-r}V${-unit * 5.6}`}
+            className={styles.expected}
+            strokeWidth={unit / 2.6}
+            strokeDasharray={`${0.9 * unit} ${0.7 * unit}`}
+          />
           <circle cy={-unit * 6.2} r={unit * 0.7} className={styles.expectedEnd} strokeWidth={unit / 3.5} />
         </g>
       )}
@@ -298,7 +322,8 @@ function HoleMark({
         <g transform={turn(hole.wearDeg)}>
           <path
             d={`M${-r} 0A${r} ${r} 0 0 0 ${r} 0L${r} ${-wear * WEAR_DRAWN}A${r} ${r} 0 0 0 ${-r} ${-wear * WEAR_DRAWN}Z`}
-            className={styles.slot}
+            className={open ? styles.openSlot : styles.slot}
+            strokeWidth={unit / 3}
           />
           <path
             d={`M0 ${-r - wear * WEAR_DRAWN}v${-unit * 1.6}m${-unit * 0.8} ${unit}l${unit * 0.8} ${-unit * 1.4}l${unit * 0.8} ${unit * 1.4}z`}
@@ -307,12 +332,19 @@ function HoleMark({
           />
         </g>
       )}
-      <circle r={r} className={`${styles.bore} ${styles[state]}`} strokeWidth={unit / 2.2} />
-      {state === 'must' && <circle r={r * 0.6} className={styles.mustMark} />}
+      <circle r={r} className={`${open ? styles.openBore : styles.bore} ${styles[state]}`} strokeWidth={unit / 2.2} />
+      {state === 'must' && <circle r={inner} className={styles.mustMark} />}
       {state === 'watch' && (
-        <path d={`M0 ${-r * 0.6}A${r * 0.6} ${r * 0.6} 0 0 1 0 ${r * 0.6}Z`} className={styles.watchMark} />
+        <path d={`M0 ${-inner}A${inner} ${inner} 0 0 1 0 ${inner}Z`} className={styles.watchMark} />
       )}
-      {before.length > 0 && <circle r={r * 2.1} className={styles.before} strokeWidth={unit / 4} />}
+      {before.length > 0 && (
+        <circle
+          r={r * 2.1}
+          className={styles.before}
+          strokeWidth={unit / 4}
+          strokeDasharray={`${unit / 2} ${unit / 2}`}
+        />
+      )}
       {state === 'bushed' && <circle r={r * 1.55} className={styles.bushed} strokeWidth={unit / 3} />}
       <text y={unit * 3 + r} textAnchor="middle" fontSize={unit * 2.9} className={styles.name}>
         {arbor.name}
