@@ -89,7 +89,8 @@ export function PlateDrawing({
   }
   useEffect(layPhoto)
   // Marks keep their size on the screen, or they would hide what one looks at closely.
-  const unit = Math.max(frame.width, frame.height) / 100 / closeness
+  const share = Math.max(frame.width, frame.height) / 100
+  const unit = share / closeness
   const x = (mm: number) => (mirrored ? -mm : mm)
   const place = (event: MouseEvent<SVGSVGElement>) => {
     const matrix = zoom.group.current?.getScreenCTM()
@@ -146,7 +147,7 @@ export function PlateDrawing({
               />
             )}
             {placed.map((a) => (
-              <Ghost key={`${a.train} ${a.name}`} arbor={a} movement={movement} unit={unit} x={x} />
+              <Ghost key={`${a.train} ${a.name}`} arbor={a} movement={movement} unit={unit} dash={share} x={x} />
             ))}
             {map.fixtures
               .filter((f) => f.plate === 'both' || f.plate === plate)
@@ -228,17 +229,20 @@ function Ghost({
   arbor,
   movement,
   unit,
+  dash,
   x,
 }: {
   arbor: PlacedArbor & { xMm: number; yMm: number }
   movement: Movement | undefined
   unit: number
+  /** stays as it is when one looks closely: thousands of dashes round a wheel would take the browser too long */
+  dash: number
   x: (mm: number) => number
 }) {
   const { wheelMm, pinionMm } = ghostRadii(arbor, movement)
   return (
     <g transform={`translate(${x(arbor.xMm)} ${-arbor.yMm})`} className={styles.ghost} strokeWidth={unit / 5}>
-      {wheelMm !== null && <circle r={wheelMm} strokeDasharray={`${unit / 1.6} ${unit / 2.4}`} />}
+      {wheelMm !== null && <circle r={wheelMm} strokeDasharray={`${dash / 1.6} ${dash / 2.4}`} />}
       {pinionMm !== null && <circle r={pinionMm} />}
     </g>
   )
