@@ -60,7 +60,7 @@ export class MicrophonePickup implements Pickup {
           value.close()
         }
       }
-      // The track ends its stream once all of it is read: it was pulled out, or taken away by the browser.
+      // The stream ends with its track, pulled out or taken away by the browser; what was not read by then is gone.
       const over = () => {
         if (!this.#stopped) to.ended()
       }
