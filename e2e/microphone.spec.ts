@@ -141,10 +141,20 @@ test('the worklet path tells of a microphone that is pulled out, too', async ({ 
   })
 })
 
-test('the browser’s own microphone is heard by its track', async ({ demo, page }) => {
+test('the browser’s own microphone is heard by its track, or what was lost of it is told', async ({ demo, page }) => {
   await page.goto(`${await demo.job('School dial')}/listen`)
   await page.getByRole('button', { name: 'Microphone', exact: true }).click()
-  await expect.poll(() => outOfBeat(page), { timeout: PATIENCE_MS }).toBe(21)
+  const heard = await page
+    .getByText(/ms out of beat/)
+    .waitFor({ timeout: 60_000 })
+    .then(
+      () => true,
+      () => false,
+    )
+  // A machine whose time is taken from it by others loses sound that no page can bring back: then it says so, and says
+  // nothing of the beat.
+  if (heard) await expect.poll(() => outOfBeat(page), { timeout: PATIENCE_MS }).toBe(21)
+  else await expect(page.getByText(/too busy to listen: [\d.]+ of \d+ s were lost/)).toBeVisible()
 })
 
 test('the worklet path is heard too; whatever slips there is bridged and counted', async ({ demo, page }) => {

@@ -138,7 +138,7 @@ test('a press takes the picture and begins the next step; a hundred and fifty st
   expect(first.photoId).not.toBeNull()
   for (let i = 3; i <= 149; i++) {
     const step = { ...first, id: randomUUID(), version: 0, position: i, part: `Part ${i}` }
-    const { jobId: _j, at: _a, who: _w, ...row } = step
+    const { jobId: _j, at: _a, who: _w, whoId: _i, ...row } = step
     const put = await fetch(`${own.url}/api/jobs/${id}/strip-steps/${step.id}`, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },

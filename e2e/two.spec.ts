@@ -111,3 +111,40 @@ test('the clock’s trains can be put right after it came in', async ({ own, pag
   await expect(page.getByRole('checkbox', { name: /The set-up is off/ })).toBeVisible()
   await expect(page.getByRole('heading', { name: /Strike train, mainspring in its barrel/ })).toBeVisible()
 })
+
+test('the counts of one train, begun in two windows: there is one sheet, and mine can be kept in it', async ({
+  own,
+  page,
+  browser,
+}) => {
+  const address = await job(own, page)
+  const wheel = (p: Page) => p.getByLabel('Wheel of Great')
+  const keep = (p: Page) => p.getByRole('button', { name: 'Keep the counts', exact: true })
+  const [mine, theirs] = await two(browser, `${address}/trains`, (p) => expect(wheel(p)).toBeVisible())
+  for (const [p, count] of [
+    [mine, '96'],
+    [theirs, '84'],
+  ] as const) {
+    await wheel(p).fill(count)
+    await p.getByLabel('Pinion of Centre').fill('8')
+  }
+  await keep(theirs).click()
+  await expect(keep(theirs)).toBeDisabled()
+  await keep(mine).click()
+  await expect(dialog(mine)).toBeVisible()
+  await dialog(mine).getByRole('button', { name: 'Keep mine' }).click()
+  await expect(dialog(mine)).toHaveCount(0)
+  await mine.reload()
+  await expect(wheel(mine)).toHaveValue('96')
+  await mine.context().close()
+})
+
+test('who changed the settings, and what they were, can be looked through', async ({ own, page }) => {
+  await page.goto(`${own.url}/settings`)
+  await page.getByLabel('Trial', { exact: true }).fill('14')
+  await page.getByRole('button', { name: 'Keep the settings' }).click()
+  await expect(page.getByText('Kept.')).toBeVisible()
+  await page.getByText('Look through it').click()
+  await expect(page.getByText('Trial: 7 → 14')).toBeVisible()
+  await expect(page.getByText(/Nobody makes them here/)).toBeVisible()
+})

@@ -35,7 +35,8 @@ export class Workshop {
     this.#server = spawn(process.execPath, [env('TREADLE_SERVER')], {
       env: {
         ...process.env,
-        DATABASE_URL: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name),
+        DATABASE_URL: env('TREADLE_TEST_SERVING').replace(/[^/]*$/, this.#name),
+        DATABASE_ADMIN_URL: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name),
         PORT: String(this.port),
         TREADLE_MIGRATIONS: join(ROOT, 'server/migrations'),
         TREADLE_PAGES: join(ROOT, 'web/dist'),

@@ -8,5 +8,11 @@ const file = resolve(
   process.env.INIT_CWD ?? '.',
   args.find((a) => !a.startsWith('--')) ?? `treadle-${new Date().toISOString().slice(0, 16).replace(':', '')}.jsonl.gz`,
 )
-await withWorkshop(args.includes('--empty') ? 'empty' : 'workshop', (client) => writeArchive(client, file))
-console.log(`The workshop is in ${file}`)
+try {
+  const name = args.includes('--empty') ? 'empty' : 'workshop'
+  const rows = await withWorkshop(name, 'backup', (client) => writeArchive(client, file))
+  console.log(`The workshop is in ${file}, ${rows} rows`)
+} catch (error) {
+  console.error(`No backup was made: ${error.message}`)
+  process.exitCode = 1
+}

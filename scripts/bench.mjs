@@ -7,6 +7,7 @@ import { buildPages, PAGES } from './lib/build.mjs'
 import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
 import { findTimes } from './lib/findBench.mjs'
+import { loadTimes, photoMemory } from './lib/loadBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { plateInteraction } from './lib/plateBench.mjs'
 import { ROOT } from './lib/root.mjs'
@@ -20,6 +21,9 @@ const FIND_BUDGET_MS = 50
 const FIND_GROWTH = 1.5
 const ASSIGN_BUDGET_MS = 200
 const TOUCH_BUDGET_MS = 50
+/** Against the health route under the same load, which asks the database one thing. */
+const LOAD_BUDGET = 3
+const MEMORY_BUDGET_MB = 500
 
 ensureModules()
 const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
@@ -27,6 +31,7 @@ try {
   await listening(join(folder, 'ten-minutes.wav'))
   firstScript()
   await finding()
+  await loaded()
   await assigning()
   report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
 } finally {
@@ -71,6 +76,14 @@ async function finding() {
   const [few, many] = await findTimes([500, 20_000])
   report('lists and searches at 20,000 jobs, 95th percentile', many, FIND_BUDGET_MS, ' ms')
   report('the same, against 500 jobs', many / few, FIND_GROWTH, '')
+}
+
+/** 500 requests at once with 40 full open jobs, against the health route under the same; and twelve large photos at once. */
+async function loaded() {
+  const { health, ...others } = await loadTimes()
+  for (const [name, ms] of Object.entries(others))
+    report(`500 at once, ${name} ${ms.toFixed(0)} ms / health ${health.toFixed(0)} ms`, ms / health, LOAD_BUDGET, '')
+  report('memory at its most, twelve photos of 24 MB sent at once', await photoMemory(), MEMORY_BUDGET_MB, ' MB')
 }
 
 /** Bushes for 60 holes out of 400 rows of stock. */

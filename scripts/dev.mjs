@@ -9,7 +9,9 @@ ensureModules()
 const database = await openDatabase('workshop')
 const environment = {
   ...process.env,
-  DATABASE_URL: database.url,
+  DATABASE_URL: database.serve,
+  DATABASE_ADMIN_URL: database.admin,
+  DATABASE_BACKUP_URL: database.backup,
   PORT: '4173',
   TREADLE_MIGRATIONS: join(ROOT, 'server', 'migrations'),
   TREADLE_HOSTS: '127.0.0.1:5173,localhost:5173',

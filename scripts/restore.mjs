@@ -3,7 +3,7 @@ import { resolve } from 'node:path'
 import { readArchive } from './lib/archive.mjs'
 import { withWorkshop } from './lib/workshopClient.mjs'
 
-// npm run restore -- FILE [--empty]: brings a backup back into an empty workshop.
+// npm run restore -- FILE [--empty] [--older]: brings a backup back into an empty workshop.
 const args = process.argv.slice(2)
 const name = args.find((a) => !a.startsWith('--'))
 const file = name && resolve(process.env.INIT_CWD ?? '.', name)
@@ -12,8 +12,8 @@ if (!file || !existsSync(file)) {
   process.exit(2)
 }
 try {
-  const rows = await withWorkshop(args.includes('--empty') ? 'empty' : 'workshop', (client) =>
-    readArchive(client, file),
+  const rows = await withWorkshop(args.includes('--empty') ? 'empty' : 'workshop', 'admin', (client) =>
+    readArchive(client, file, { older: args.includes('--older') }),
   )
   console.log(`Restored ${rows} rows from ${file}`)
 } catch (error) {

@@ -4,50 +4,103 @@ import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildPages, buildServer, PAGES } from './lib/build.mjs'
+import { isDue } from './lib/dailyBackups.mjs'
 import { openDatabase } from './lib/database.mjs'
+import { keepRunning } from './lib/keepRunning.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { DATA, ROOT } from './lib/root.mjs'
 
-const empty = process.argv.includes('--empty')
+/** How often the database is looked after, and how often it is asked whether the day's backup is still to be made. */
+const LOOK_MS = 1000
+const BACKUP_LOOK_MS = 10 * 60_000
+
+const name = process.argv.includes('--empty') ? 'empty' : 'workshop'
 const port = Number(process.env.PORT || 4173)
+const backups = join(DATA, 'backups', name)
 
 await requireFree(port)
 ensureModules()
 buildPages()
 const main = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
-const database = await openDatabase(empty ? 'empty' : 'workshop')
+let database = await openDatabase(name)
 let closing = false
+let reviving = false
 
-const environment = {
+const environment = () => ({
   ...process.env,
-  DATABASE_URL: database.url,
+  DATABASE_URL: database.serve,
+  DATABASE_ADMIN_URL: database.admin,
+  DATABASE_BACKUP_URL: database.backup,
   PORT: String(port),
   TREADLE_MIGRATIONS: join(ROOT, 'server', 'migrations'),
   TREADLE_PAGES: PAGES,
+  TREADLE_BACKUPS: backups,
+  TREADLE_UPLOADS: join(DATA, 'uploads', name),
   TREADLE_VERSION: JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version,
   LOG_FILE: process.env.LOG_FILE ?? join(DATA, 'log', 'requests.log'),
-}
-const server = spawn(process.execPath, ['--enable-source-maps', main], {
-  env: environment,
-  stdio: ['ignore', 2, 2, 'ipc'],
 })
-server.on('exit', (code) => {
-  if (!closing) console.error('The server has stopped.')
-  database.stop()
-  process.exit(closing ? 0 : (code ?? 1) || 1)
+const server = keepRunning({
+  what: 'The workshop’s server',
+  hint: `what it said above tells why; the log is ${environment().LOG_FILE}. Ctrl-C ends the tries.`,
+  begin: () => ({
+    command: process.execPath,
+    args: ['--enable-source-maps', main],
+    options: { env: environment(), stdio: ['ignore', 2, 2, 'ipc'] },
+  }),
 })
-for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => {
-    closing = true
-    server.kill('SIGTERM')
-  })
-await new Promise((resolve) => server.once('message', resolve))
+const looking = database.own ? setInterval(() => void lookAfterDatabase(), LOOK_MS) : undefined
+let backing = null
+let backupLook
 
-if (!empty) {
-  const { loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
-  if (await loadDemo(database.url)) console.error('Loaded the demo workshop.')
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void close())
+
+if (await server.ready) {
+  if (name === 'workshop') {
+    const { loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
+    if (await loadDemo(database.serve)) console.error('Loaded the demo workshop.')
+  }
+  console.log(`Treadle is at http://127.0.0.1:${port}  (Ctrl-C stops it)`)
+  backUp()
+  backupLook = setInterval(backUp, BACKUP_LOOK_MS)
 }
-console.log(`Treadle is at http://127.0.0.1:${port}  (Ctrl-C stops it)`)
+
+/** A database that has died is started again at its old place; where that is taken, the server goes with it to the new. */
+async function lookAfterDatabase() {
+  if (closing || reviving || database.isRunning()) return
+  reviving = true
+  console.error('The database has stopped. It is started again.')
+  try {
+    const before = database.port
+    database = await openDatabase(name)
+    console.error('The database runs again.')
+    if (database.port !== before) server.restart()
+  } catch (error) {
+    console.error(`It could not be started: ${error.message} It is tried again.`)
+  } finally {
+    reviving = false
+  }
+}
+
+/** One backup a day, by a process of its own. */
+function backUp() {
+  if (closing || backing || !isDue(backups, new Date())) return
+  backing = spawn(process.execPath, [join(ROOT, 'scripts/dailyBackup.mjs'), backups], {
+    env: environment(),
+    stdio: ['ignore', 2, 2],
+  })
+  backing.once('exit', () => (backing = null))
+}
+
+async function close() {
+  if (closing) return
+  closing = true
+  clearInterval(looking)
+  clearInterval(backupLook)
+  backing?.kill('SIGTERM')
+  await server.end()
+  database.stop()
+  process.exit(0)
+}
 
 async function requireFree(wanted) {
   if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65_535) {

@@ -7,6 +7,7 @@ import {
   measured,
   moment,
   only,
+  ruled,
   requiredLine,
   string,
   text,
@@ -24,25 +25,34 @@ export const CleanPart = only({
   done: boolean().required(),
 })
 export type CleanPart = InferType<typeof CleanPart>
-export type CleanPartRow = CleanPart & { jobId: string; at: string; who: string }
+export type CleanPartRow = CleanPart & { jobId: string; at: string; who: string; whoId?: string | null }
 
 /** A bath or a rinse that runs; it ends at its own time whether a page is open or not. */
-export const Timer = only({
-  id: id(),
-  version: version(),
-  title: requiredLine(120).label('What runs'),
-  startedAt: moment().label('Started'),
-  endsAt: moment().label('Ends'),
-  stopped: boolean().required(),
-  /** the bath it is of, and which of its steps: 0 the bath itself, then what follows at once */
-  bath: line(40).defined(),
-  step: measured(0, 10).integer().required(),
-}).test('ends', 'Ends: it must end after it started, within two days', (timer) => {
-  const span = Date.parse(timer.endsAt) - Date.parse(timer.startedAt)
-  return span > 0 && span <= 2 * 86_400_000
-})
+export const Timer = ruled(
+  only({
+    id: id(),
+    version: version(),
+    title: requiredLine(120).label('What runs'),
+    startedAt: moment().label('Started'),
+    endsAt: moment().label('Ends'),
+    stopped: boolean().required(),
+    /** the bath it is of, and which of its steps: 0 the bath itself, then what follows at once */
+    bath: line(40).defined(),
+    step: measured(0, 10).integer().required(),
+  }),
+  [
+    'ends',
+    'Ends: it must end after it started, within two days',
+    (timer) => {
+      const span = Date.parse(timer.endsAt) - Date.parse(timer.startedAt)
+      return span > 0 && span <= 2 * 86_400_000
+    },
+  ],
+)
 export type Timer = InferType<typeof Timer>
-export type TimerRow = Timer & { jobId: string; who: string }
+/** A bath that runs, as every page knows of it. */
+export type RunningTimer = Pick<Timer, 'id' | 'title' | 'endsAt'> & { jobId: string; clock: string }
+export type TimerRow = Timer & { jobId: string; who: string; whoId?: string | null }
 
 export const Bath = only({
   key: requiredLine(40).label('Name'),

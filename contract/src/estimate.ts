@@ -7,12 +7,14 @@ import {
   measured,
   moment,
   only,
+  ruled,
   requiredLine,
   string,
   text,
   version,
   type InferType,
 } from './fields.ts'
+import { mixed } from 'yup'
 
 /** An amount of money as a decimal string, such as "12.50". */
 export const money = () =>
@@ -28,7 +30,10 @@ export const EstimateLineSchema = only({
   id: id(),
   title: requiredLine(160).label('What'),
   kind: string().oneOf(LINE_KINDS).required().label('How sure'),
-  quantity: measured(0, 10_000).required().label('Quantity'),
+  quantity: measured(0, 10_000)
+    .required()
+    .test('places', '${path} may have four places after the point', (v) => v == null || v === Number(v.toFixed(4)))
+    .label('Quantity'),
   unit: line(20).defined().label('Unit'),
   unitPrice: money().label('Price'),
   upToPrice: money().notRequired().nullable().defined().label('Up to'),
@@ -47,58 +52,67 @@ export const Choice = only({
 })
 export type Choice = InferType<typeof Choice>
 
-/** Where a pen went, in points of the pad. */
-const Strokes = array(
-  array(array(measured(-50, 4000).required()).length(2).required())
-    .max(4000)
-    .required(),
-).max(200)
+const isPoint = (p: unknown) => Array.isArray(p) && p.length === 2 && p.every((v) => v >= -50 && v <= 4000)
+
+/** Where a pen went, in points of the pad: strokes of points. */
+const Strokes = mixed<number[][][]>((value): value is number[][][] => Array.isArray(value))
+  .meta({ most: 200 })
+  .test(
+    'strokes',
+    '${path} must be strokes of points on the pad',
+    (strokes) => strokes == null || strokes.every((s) => Array.isArray(s) && s.length <= 4000 && s.every(isPoint)),
+  )
 
 type SaidAnswer = { how: string; note: string; strokes: unknown[] } | null | undefined
 
 /** How the owner agreed: signed on the screen, or a note of the call or the letter. */
-const Answer = only({
-  how: string().oneOf(['signed', 'call', 'letter']).required().label('How the owner answered'),
-  by: requiredLine(120).label('Who answered'),
-  at: moment().label('When'),
-  note: text(600).defined().label('Note of the call'),
-  strokes: Strokes.required().label('Signature'),
-})
-  .test(
+const Answer = ruled(
+  only({
+    how: string().oneOf(['signed', 'call', 'letter']).required().label('How the owner answered'),
+    by: requiredLine(120).label('Who answered'),
+    at: moment().label('When'),
+    note: text(600).defined().label('Note of the call'),
+    strokes: Strokes.required().label('Signature'),
+  }),
+  [
     'signed',
     'Signature: sign before it is kept, or choose a call',
     (a: SaidAnswer) => a?.how !== 'signed' || a.strokes.length > 0,
-  )
-  .test(
+  ],
+  [
     'note',
     'Note of the call: say what was agreed',
     (a: SaidAnswer) => a == null || a.how === 'signed' || a.note.trim().length >= 4,
-  )
+  ],
+)
 
 export const ESTIMATE_STATES = ['draft', 'sent', 'accepted', 'declined'] as const
 
 /** One revision of a job's estimate; once accepted it stays as it is. */
-export const Estimate = only({
-  id: id(),
-  version: version(),
-  revision: measured(1, 500).integer().required(),
-  state: string().oneOf(ESTIMATE_STATES).required(),
-  lines: array(EstimateLineSchema).max(200).required().label('Lines'),
-  choices: array(Choice).max(8).required().label('Choices'),
-  chosen: line(40).defined(),
-  currency: requiredLine(6).label('Currency'),
-  taxPercent: percent().label('Tax'),
-  depositPercent: percent().label('Deposit'),
-  note: text(2000).defined().label('Words to the owner'),
-  sentAt: moment().nullable().notRequired().defined(),
-  answer: Answer.nullable().notRequired().defined(),
-}).test(
-  'answered',
-  'How the owner answered: an accepted or declined estimate needs it',
-  (e) => e.answer !== null || (e.state !== 'accepted' && e.state !== 'declined'),
+export const Estimate = ruled(
+  only({
+    id: id(),
+    version: version(),
+    revision: measured(1, 500).integer().required(),
+    state: string().oneOf(ESTIMATE_STATES).required(),
+    lines: array(EstimateLineSchema).max(200).required().label('Lines'),
+    choices: array(Choice).max(8).required().label('Choices'),
+    chosen: line(40).defined(),
+    currency: requiredLine(6).label('Currency'),
+    taxPercent: percent().label('Tax'),
+    depositPercent: percent().label('Deposit'),
+    note: text(2000).defined().label('Words to the owner'),
+    sentAt: moment().nullable().notRequired().defined(),
+    answer: Answer.nullable().notRequired().defined(),
+  }),
+  [
+    'answered',
+    'How the owner answered: an accepted or declined estimate needs it',
+    (e) => e.answer !== null || (e.state !== 'accepted' && e.state !== 'declined'),
+  ],
 )
 export type Estimate = InferType<typeof Estimate>
-export type EstimateRow = Estimate & { jobId: string; who: string }
+export type EstimateRow = Estimate & { jobId: string; who: string; whoId?: string | null }
 
 /** The workshop's own prices. */
 export const PriceLine = only({

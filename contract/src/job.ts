@@ -134,7 +134,7 @@ export const GateOverride = only({
   reason: text(1000).trim().min(8, 'Reason: say in a sentence why it may go on').required().label('Reason'),
 })
 export type GateOverride = InferType<typeof GateOverride>
-export type GateOverrideRow = GateOverride & { jobId: string; at: string; who: string }
+export type GateOverrideRow = GateOverride & { jobId: string; at: string; who: string; whoId?: string | null }
 
 export const JournalNote = only({
   id: id(),
@@ -145,7 +145,8 @@ export type JournalNote = InferType<typeof JournalNote>
 
 export interface JournalEntry {
   id: string
-  jobId: string
+  /** null: it is about the workshop itself, not about a job */
+  jobId: string | null
   at: string
   who: string
   kind: string
@@ -185,6 +186,12 @@ export interface PowerOffRow extends PowerOff {
   jobId: string
   at: string
   who: string
+}
+
+/** What hangs on every row of a job; a change is answered with the row and this. */
+export interface Standing {
+  gates: Gate[]
+  owed: Owed[]
 }
 
 /** A whole job, as its pages need it. */

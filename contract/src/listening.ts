@@ -1,5 +1,5 @@
 import type { Hearing } from '@treadle/core'
-import { array, boolean, id, line, measured, moment, only, string, type InferType } from './fields.ts'
+import { boolean, id, line, measured, moment, numbers, only, string, type InferType } from './fields.ts'
 
 /** One listening, to be kept: what was heard, by which analyser, and every beat's time. */
 export const NewListening = only({
@@ -25,7 +25,7 @@ export const NewListening = only({
   secondsAnalysed: measured(0, 1e6).required(),
   confidence: measured(0, 1).required(),
   analyserVersion: line(20).required(),
-  beatTimesS: array(measured(-10, 1e6).required()).max(60_000).required(),
+  beatTimesS: numbers(-10, 1e6, [0, 60_000]),
   /** whether its sound will follow */
   hasSound: boolean().required(),
   /** what was changed before it, mm, for the two-reading method; null when nothing was */

@@ -7,6 +7,7 @@ import {
   line,
   measured,
   only,
+  ruled,
   requiredLine,
   string,
   text,
@@ -36,7 +37,7 @@ export const ArborTestChange = only({
   note: line(300).defined().label('Note'),
 })
 export type ArborTestChange = InferType<typeof ArborTestChange>
-export type ArborTestRow = ArborTestChange & { jobId: string; at: string; who: string }
+export type ArborTestRow = ArborTestChange & { jobId: string; at: string; who: string; whoId?: string | null }
 
 export const PIVOT_WORK = ['', 'left', 'polished', 'burnished', 'papered', 'straightened', 're-pivoted'] as const
 export const PIVOT_WORK_TITLES: Record<(typeof PIVOT_WORK)[number], string> = {
@@ -50,45 +51,47 @@ export const PIVOT_WORK_TITLES: Record<(typeof PIVOT_WORK)[number], string> = {
 }
 
 /** One end of an arbor: what was found, what was done, how thick it is now. */
-export const PivotChange = only({
-  id: id(),
-  version: version(),
-  ...ofArbor,
-  plate: string().oneOf(PLATES).required().label('Plate'),
-  nail: string().oneOf(['', 'smooth', 'catches']).defined().label('Fingernail'),
-  firstMm: measured(0.05, 50).nullable().defined().label('Gauge, at the shoulder'),
-  secondMm: measured(0.05, 50).nullable().defined().label('Gauge, at the end'),
-  outOfRoundMm: measured(0, 5).nullable().defined().label('Out of round'),
-  runoutMm: measured(0, 10).nullable().defined().label('Runs out'),
-  grooveDepthMm: measured(0, 5).nullable().defined().label('Groove, deep'),
-  originalMm: measured(0.05, 50).nullable().defined().label('As it was made'),
-  /** the arbor beside it, for a new pivot */
-  arborMm: measured(0.1, 100).nullable().defined().label('Arbor, across'),
-  shoulder: string().oneOf(['', 'clean', 'worn']).defined().label('Shoulder'),
-  rust: boolean().required(),
-  /** that straightening may break it was said to the owner before */
-  ownerTold: boolean().required(),
-  work: string().oneOf(PIVOT_WORK).defined().label('Done'),
-  finishedMm: measured(0.05, 50).nullable().defined().label('Finished'),
-  note: line(300).defined().label('Note'),
-})
-  .test(
-    'finished',
-    'Finished: enter what the gauge says once it is done',
-    (p) => p.work === '' || p.finishedMm !== null,
-  )
-  .test('groove', 'Groove: it can’t be as deep as half the pivot', (p) => {
-    const gauge = Math.max(p.firstMm ?? 0, p.secondMm ?? 0)
-    const deepest = Math.max(p.grooveDepthMm ?? 0, (p.outOfRoundMm ?? 0) / 2)
-    return gauge === 0 || (deepest < gauge / 2 && (p.nail !== 'catches' || gauge > 0.04))
-  })
-  .test(
+export const PivotChange = ruled(
+  only({
+    id: id(),
+    version: version(),
+    ...ofArbor,
+    plate: string().oneOf(PLATES).required().label('Plate'),
+    nail: string().oneOf(['', 'smooth', 'catches']).defined().label('Fingernail'),
+    firstMm: measured(0.05, 50).nullable().defined().label('Gauge, at the shoulder'),
+    secondMm: measured(0.05, 50).nullable().defined().label('Gauge, at the end'),
+    outOfRoundMm: measured(0, 5).nullable().defined().label('Out of round'),
+    runoutMm: measured(0, 10).nullable().defined().label('Runs out'),
+    grooveDepthMm: measured(0, 5).nullable().defined().label('Groove, deep'),
+    originalMm: measured(0.05, 50).nullable().defined().label('As it was made'),
+    /** the arbor beside it, for a new pivot */
+    arborMm: measured(0.1, 100).nullable().defined().label('Arbor, across'),
+    shoulder: string().oneOf(['', 'clean', 'worn']).defined().label('Shoulder'),
+    rust: boolean().required(),
+    /** that straightening may break it was said to the owner before */
+    ownerTold: boolean().required(),
+    work: string().oneOf(PIVOT_WORK).defined().label('Done'),
+    finishedMm: measured(0.05, 50).nullable().defined().label('Finished'),
+    note: line(300).defined().label('Note'),
+  }),
+  ['finished', 'Finished: enter what the gauge says once it is done', (p) => p.work === '' || p.finishedMm !== null],
+  [
+    'groove',
+    'Groove: it can’t be as deep as half the pivot',
+    (p) => {
+      const gauge = Math.max(p.firstMm ?? 0, p.secondMm ?? 0)
+      const deepest = Math.max(p.grooveDepthMm ?? 0, (p.outOfRoundMm ?? 0) / 2)
+      return gauge === 0 || (deepest < gauge / 2 && (p.nail !== 'catches' || gauge > 0.04))
+    },
+  ],
+  [
     'told',
     'Straightening: tell the owner first that it may break',
     (p) => p.work !== 'straightened' || p.ownerTold === true,
-  )
+  ],
+)
 export type PivotChange = InferType<typeof PivotChange>
-export type PivotRow = PivotChange & { jobId: string; at: string; who: string }
+export type PivotRow = PivotChange & { jobId: string; at: string; who: string; whoId?: string | null }
 
 /** A pivot of which nothing is known yet. */
 export function blankPivot(
@@ -195,7 +198,7 @@ export function blankBushing(id: string, holeId: string): BushingChange {
     note: '',
   }
 }
-export type BushingRow = BushingChange & { jobId: string; at: string; who: string }
+export type BushingRow = BushingChange & { jobId: string; at: string; who: string; whoId?: string | null }
 
 /** A hole that was bushed on an earlier visit of this clock. */
 export interface BushedBefore {

@@ -9,7 +9,7 @@ export const NowMark = only({
   untilS: measured(0, 1e11).nullable().defined(),
 })
 export type NowMark = InferType<typeof NowMark>
-export type NowMarkRow = NowMark & { jobId: string; who: string }
+export type NowMarkRow = NowMark & { jobId: string; who: string; whoId?: string | null }
 
 /** What find-as-you-type brings. */
 export interface Found {

@@ -18,7 +18,7 @@ export const Observation = only({
   photoId: idOrNone(),
 })
 export type Observation = InferType<typeof Observation>
-export type ObservationRow = Observation & { jobId: string; at: string; who: string }
+export type ObservationRow = Observation & { jobId: string; at: string; who: string; whoId?: string | null }
 
 export const CONDITION_KINDS = ['part', 'mark', 'plugged-hole', 'repair', 'alteration'] as const
 export const CONDITION_KIND_TITLES: Record<(typeof CONDITION_KINDS)[number], string> = {
@@ -52,4 +52,4 @@ export const ConditionItem = only({
   y: measured(0, 1).nullable().defined().label('Point'),
 })
 export type ConditionItem = InferType<typeof ConditionItem>
-export type ConditionRow = ConditionItem & { jobId: string; at: string; who: string }
+export type ConditionRow = ConditionItem & { jobId: string; at: string; who: string; whoId?: string | null }

@@ -1,4 +1,17 @@
-import { array, id, idOrNone, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
+import {
+  array,
+  id,
+  idOrNone,
+  line,
+  measured,
+  numbers,
+  only,
+  ruled,
+  requiredLine,
+  string,
+  version,
+  type InferType,
+} from './fields.ts'
 import { TRAIN_NAMES } from './clock.ts'
 
 export const PLATES = ['front', 'back'] as const
@@ -48,32 +61,46 @@ const Fixture = only({
 export type Fixture = InferType<typeof Fixture>
 
 /** The movement’s two plates; they are the clock's, whatever visit they were measured on. */
-export const PlateMapChange = only({
-  id: id(),
-  version: version(),
-  arbors: array(PlacedArbor).max(40).required().label('Arbors'),
-  fixtures: array(Fixture).max(60).required().label('Pillars and screws'),
-  edge: array(only({ xMm: place('x').required(), yMm: place('y').required() }))
-    .max(60)
-    .required()
-    .label('Edge'),
-  betweenMm: measured(1, 3000).nullable().defined().label('Between the plates'),
-  photoId: idOrNone(),
-  /** takes a place on the photo to one on the plate: nine numbers by rows */
-  trueing: array(measured(-1e9, 1e9).required()).length(9).nullable().defined().label('Trueing'),
-  note: line(400).defined().label('Note'),
-})
-  .test('names', 'Arbors: two of one train have the same name', (map) => {
-    const names = (map as { arbors?: PlacedArbor[] }).arbors?.map((a) => `${a.train} ${a.name}`) ?? []
-    return new Set(names).size === names.length
-  })
-  .test('fixtures', 'Pillars and screws: each needs a name of its own', (map) => {
-    const names = (map as { fixtures?: Fixture[] }).fixtures?.map((f) => f.name) ?? []
-    return new Set(names).size === names.length
-  })
-  .test('corners', 'Edge: give three corners or more, or none', (map) => {
-    const corners = (map as { edge?: unknown[] }).edge?.length ?? 0
-    return corners === 0 || corners >= 3
-  })
+export const PlateMapChange = ruled(
+  only({
+    id: id(),
+    version: version(),
+    arbors: array(PlacedArbor).max(40).required().label('Arbors'),
+    fixtures: array(Fixture).max(60).required().label('Pillars and screws'),
+    edge: array(only({ xMm: place('x').required(), yMm: place('y').required() }))
+      .max(60)
+      .required()
+      .label('Edge'),
+    betweenMm: measured(1, 3000).nullable().defined().label('Between the plates'),
+    photoId: idOrNone(),
+    /** takes a place on the photo to one on the plate: nine numbers by rows */
+    trueing: numbers(-1e9, 1e9, [9, 9]).nullable().label('Trueing'),
+    note: line(400).defined().label('Note'),
+  }),
+  [
+    'names',
+    'Arbors: two of one train have the same name',
+    (map) => {
+      const names = (map as { arbors?: PlacedArbor[] }).arbors?.map((a) => `${a.train} ${a.name}`) ?? []
+      return new Set(names).size === names.length
+    },
+  ],
+  [
+    'fixtures',
+    'Pillars and screws: each needs a name of its own',
+    (map) => {
+      const names = (map as { fixtures?: Fixture[] }).fixtures?.map((f) => f.name) ?? []
+      return new Set(names).size === names.length
+    },
+  ],
+  [
+    'corners',
+    'Edge: give three corners or more, or none',
+    (map) => {
+      const corners = (map as { edge?: unknown[] }).edge?.length ?? 0
+      return corners === 0 || corners >= 3
+    },
+  ],
+)
 export type PlateMapChange = InferType<typeof PlateMapChange>
 export type PlateMapRow = PlateMapChange & { clockId: string }

@@ -1,5 +1,5 @@
 import type { RateBookInput, RateEvent } from '@treadle/core'
-import { id, measured, moment, only, string, text, version, type InferType } from './fields.ts'
+import { id, measured, moment, only, ruled, string, text, version, type InferType } from './fields.ts'
 
 export const READING_WAYS = ['eye', 'ear', 'pedal', 'listening'] as const
 export const READING_WAY_TITLES: Record<(typeof READING_WAYS)[number], string> = {
@@ -54,21 +54,24 @@ export const EVENT_TITLES: Record<(typeof EVENT_KINDS)[number], string> = {
 }
 
 /** What was done to the clock between readings. */
-export const RateEventChange = only({
-  id: id(),
-  version: version(),
-  at: moment().label('When'),
-  kind: string().oneOf(EVENT_KINDS).required().label('What was done'),
-  /** + raises; only for the nut */
-  turns: measured(-50, 50).nullable().defined().label('Turns'),
-  note: text(500).defined().label('Note'),
-}).test(
-  'turns',
-  'Turns: say how far the nut was turned, + to raise',
-  (e) => e.kind !== 'nut' || (e.turns !== null && e.turns !== 0),
+export const RateEventChange = ruled(
+  only({
+    id: id(),
+    version: version(),
+    at: moment().label('When'),
+    kind: string().oneOf(EVENT_KINDS).required().label('What was done'),
+    /** + raises; only for the nut */
+    turns: measured(-50, 50).nullable().defined().label('Turns'),
+    note: text(500).defined().label('Note'),
+  }),
+  [
+    'turns',
+    'Turns: say how far the nut was turned, + to raise',
+    (e) => e.kind !== 'nut' || (e.turns !== null && e.turns !== 0),
+  ],
 )
 export type RateEventChange = InferType<typeof RateEventChange>
-export type RateEventRow = RateEventChange & { jobId: string; who: string }
+export type RateEventRow = RateEventChange & { jobId: string; who: string; whoId?: string | null }
 
 const seconds = (iso: string) => Date.parse(iso) / 1000
 

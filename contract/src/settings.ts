@@ -71,6 +71,11 @@ export const Settings = only({
     .required()
     .matches(/^(100|\d{1,2}(\.\d{1,4})?)$/, 'Deposit must be a per cent from 0 to 100, such as 30')
     .label('Deposit'),
+  /** photos keep what the camera wrote into them, the place too; else only the picture is kept */
+  keepPhotoData: boolean().required().label('Keep the camera’s data'),
+  /** one backup a day for so many days, and one a week for so many weeks */
+  backupDays: measured(1, 60).integer().required().label('Daily backups'),
+  backupWeeks: measured(0, 520).integer().required().label('Weekly backups'),
   pedalSound: boolean().required().label('Sound when the pedal is heard'),
 })
 export type Settings = InferType<typeof Settings>
@@ -100,5 +105,8 @@ export const DEFAULT_SETTINGS: Settings = {
   currency: '€',
   taxPercent: '0',
   depositPercent: '0',
+  keepPhotoData: false,
+  backupDays: 7,
+  backupWeeks: 4,
   pedalSound: true,
 }

@@ -1,4 +1,4 @@
-import { boolean, id, idOrNone, line, measured, only, string, text, version, type InferType } from './fields.ts'
+import { boolean, id, idOrNone, line, measured, only, ruled, string, text, version, type InferType } from './fields.ts'
 
 export const STOCK_KINDS = ['bush', 'cutter', 'reamer', 'rod', 'pivot steel', 'trundle wire'] as const
 export type StockKind = (typeof STOCK_KINDS)[number]
@@ -20,41 +20,43 @@ type Sizes = {
 }
 
 /** One kind of thing in the drawers, by its sizes, mm. */
-export const StockChange = only({
-  id: id(),
-  version: version(),
-  kind: string().oneOf(STOCK_KINDS).required().label('Kind'),
-  name: line(80).defined().label('Name'),
-  material: line(40).defined().label('Material'),
-  outsideMm: measured(0.05, 100).nullable().defined().label('Outside'),
-  insideMm: measured(0.02, 100).nullable().defined().label('Inside'),
-  lengthMm: measured(0.1, 5000).nullable().defined().label('Length'),
-  /** cutters and reamers: as measured, not as stamped */
-  measuredMm: measured(0.2, 60).nullable().defined().label('Measured'),
-  count: measured(0, 1_000_000).integer().required().label('Count'),
-  lowAt: measured(0, 1_000_000).integer().required().label('Low at'),
-  drawer: line(40).defined().label('Drawer'),
-})
-  .test(
+export const StockChange = ruled(
+  only({
+    id: id(),
+    version: version(),
+    kind: string().oneOf(STOCK_KINDS).required().label('Kind'),
+    name: line(80).defined().label('Name'),
+    material: line(40).defined().label('Material'),
+    outsideMm: measured(0.05, 100).nullable().defined().label('Outside'),
+    insideMm: measured(0.02, 100).nullable().defined().label('Inside'),
+    lengthMm: measured(0.1, 5000).nullable().defined().label('Length'),
+    /** cutters and reamers: as measured, not as stamped */
+    measuredMm: measured(0.2, 60).nullable().defined().label('Measured'),
+    count: measured(0, 1_000_000).integer().required().label('Count'),
+    lowAt: measured(0, 1_000_000).integer().required().label('Low at'),
+    drawer: line(40).defined().label('Drawer'),
+  }),
+  [
     'bush',
     'Bush: it needs its outside, inside and length',
     (s: Sizes) => s.kind !== 'bush' || (s.outsideMm != null && s.insideMm != null && s.lengthMm != null),
-  )
-  .test(
+  ],
+  [
     'hollow',
     'Inside: it must be smaller than the outside',
     (s: Sizes) => s.insideMm == null || s.outsideMm == null || s.insideMm < s.outsideMm,
-  )
-  .test(
+  ],
+  [
     'measured',
     'Measured: a cutter or reamer needs its measured size',
     (s: Sizes) => (s.kind !== 'cutter' && s.kind !== 'reamer') || s.measuredMm != null,
-  )
-  .test(
+  ],
+  [
     'across',
     'Outside: rod, steel and wire need how thick they are',
     (s: Sizes) => !['rod', 'pivot steel', 'trundle wire'].includes(s.kind ?? '') || s.outsideMm != null,
-  )
+  ],
+)
 export type StockChange = InferType<typeof StockChange>
 export type StockRow = StockChange & {
   /** of its count, how many are promised to jobs and not yet taken */
@@ -71,7 +73,7 @@ export const ReservationChange = only({
   taken: boolean().required(),
 })
 export type ReservationChange = InferType<typeof ReservationChange>
-export type ReservationRow = ReservationChange & { jobId: string; at: string; who: string }
+export type ReservationRow = ReservationChange & { jobId: string; at: string; who: string; whoId?: string | null }
 
 /** A drawer list as text, to be looked at first or taken in. */
 export const StockCsv = only({

@@ -5,6 +5,7 @@ import {
   line,
   measured,
   only,
+  ruled,
   requiredLine,
   string,
   text,
@@ -36,19 +37,22 @@ export const StripStep = only({
   back: boolean().required(),
 })
 export type StripStep = InferType<typeof StripStep>
-export type StripStepRow = StripStep & { jobId: string; at: string; who: string }
+export type StripStepRow = StripStep & { jobId: string; at: string; who: string; whoId?: string | null }
 
 /** A mesh marked before parting, or waived with a reason. */
-export const StripMark = only({
-  id: id(),
-  version: version(),
-  key: requiredLine(40).label('Mark'),
-  state: string().oneOf(['done', 'waived']).required(),
-  note: text(500).defined().label('Reason'),
-}).test(
-  'reason',
-  'Reason: say in a few words why this mark may be left out',
-  (mark) => mark.state === 'done' || mark.note.trim().length >= 4,
+export const StripMark = ruled(
+  only({
+    id: id(),
+    version: version(),
+    key: requiredLine(40).label('Mark'),
+    state: string().oneOf(['done', 'waived']).required(),
+    note: text(500).defined().label('Reason'),
+  }),
+  [
+    'reason',
+    'Reason: say in a few words why this mark may be left out',
+    (mark) => mark.state === 'done' || mark.note.trim().length >= 4,
+  ],
 )
 export type StripMark = InferType<typeof StripMark>
-export type StripMarkRow = StripMark & { jobId: string; at: string; who: string }
+export type StripMarkRow = StripMark & { jobId: string; at: string; who: string; whoId?: string | null }

@@ -1,10 +1,13 @@
 import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE } from '@treadle/core'
 import { Bath } from './clean.ts'
 import { DEFAULT_PRICES, PriceBook } from './estimate.ts'
-import { array, line, measured, only, requiredLine, type InferType } from './fields.ts'
+import { array, line, measured, numbers, only, requiredLine, type InferType } from './fields.ts'
 import { mixed, object } from 'yup'
 
-const chances = () => array(measured(0, 1).required()).min(2).max(6).required()
+const MOST_CAUSES = 60
+const chances = () => numbers(0, 1, [2, 6])
+const CHANCES = chances()
+const areChances = (row: unknown) => CHANCES.isValidSync(row, { strict: true })
 
 const Trouble = only({
   causes: array(
@@ -16,7 +19,7 @@ const Trouble = only({
     }),
   )
     .min(2, 'Causes: keep at least two')
-    .max(60)
+    .max(MOST_CAUSES)
     .required()
     .label('Causes'),
   checks: array(
@@ -33,7 +36,8 @@ const Trouble = only({
           'Chances: each must be a number from 0 to 1',
           (value) =>
             object().isType(value) &&
-            Object.values(value as object).every((row) => chances().isValidSync(row, { strict: true })),
+            Object.keys(value).length <= MOST_CAUSES &&
+            Object.values(value).every(areChances),
         ),
       otherwise: chances().label('Chance otherwise'),
     }),

@@ -8,4 +8,4 @@ export const ConfirmedCause = only({
   note: text(1000).defined().label('Note'),
 })
 export type ConfirmedCause = InferType<typeof ConfirmedCause>
-export type ConfirmedCauseRow = ConfirmedCause & { jobId: string; at: string; who: string }
+export type ConfirmedCauseRow = ConfirmedCause & { jobId: string; at: string; who: string; whoId?: string | null }

@@ -1,5 +1,5 @@
 import type { JobPage } from '@treadle/contract'
-import { connect, makeApp, migrate } from '@treadle/server'
+import { connect, makeApp } from '@treadle/server'
 import { DEFAULT_PRACTICE_CLOCK, type PracticeClock } from '@treadle/core'
 import { once } from 'node:events'
 import { createServer } from 'node:http'
@@ -14,9 +14,8 @@ import { dialPicture } from './pictures.ts'
 const DAY_MS = 86_400_000
 
 /** Lays down the demo workshop, unless this one has been used; says whether it did. */
-export async function loadDemo(databaseUrl: string, migrations?: string): Promise<boolean> {
-  const connection = connect(databaseUrl)
-  if (migrations !== undefined) await migrate(connection, migrations)
+export async function loadDemo(databaseUrl: string): Promise<boolean> {
+  const connection = connect(databaseUrl, 'working')
   const holder: { api?: DemoApi } = {}
   const app = makeApp({
     db: connection.db,
@@ -26,7 +25,13 @@ export async function loadDemo(databaseUrl: string, migrations?: string): Promis
   })
   const server = createServer(app)
   try {
-    const used = await connection.pool.query('select 1 from settings union all select 1 from people limit 1')
+    // A load that was broken off is taken up again; what anybody else put in is left alone.
+    const own = [...PEOPLE, ...Object.values(jobsOfTheDemo(() => ''))].map((row) => row.id)
+    const used = await connection.pool.query(
+      `select 1 from settings union all select 1 from people where id <> all($1)
+       union all select 1 from jobs where id <> all($1) limit 1`,
+      [own],
+    )
     if (used.rowCount !== 0) return false
     server.listen(0, '127.0.0.1')
     await once(server, 'listening')
@@ -47,6 +52,8 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
     await api.at(ago(days), who).send('POST', '/jobs', jobs[key])
     return jobs[key].id
   }
+
+  for (const person of PEOPLE) await api.at(ago(1470)).send('PUT', `/people/${person.id}`, person)
 
   // Four years ago: the regulator's first visit, closed.
   const before = await take('regulatorBefore', 1460)
@@ -226,8 +233,8 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
 
   await layDownMending(api, ago, drum)
 
-  for (const person of PEOPLE) await api.at(ago(0)).send('PUT', `/people/${person.id}`, person)
-  await api.send('PUT', '/settings', SETTINGS)
+  // The last thing: while there are no settings, a load that was broken off is taken up again.
+  await api.at(ago(0)).send('PUT', '/settings', SETTINGS)
 }
 
 const going = (arbor: string, arborIndex: number, plate: 'front' | 'back', rest: Partial<DemoHole> = {}): DemoHole => ({

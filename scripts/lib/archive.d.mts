@@ -1,4 +1,4 @@
 import type { ClientBase } from 'pg'
-
-export declare function writeArchive(client: ClientBase, file: string): Promise<void>
-export declare function readArchive(client: ClientBase, file: string): Promise<number>
+export const TABLES: string[]
+export function writeArchive(client: ClientBase, file: string): Promise<number>
+export function readArchive(client: ClientBase, file: string, how?: { older?: boolean }): Promise<number>

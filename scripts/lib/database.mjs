@@ -1,22 +1,19 @@
 import { startPostgres } from './postgres.mjs'
+import { ensureRoles } from './roles.mjs'
 
-/** The workshop's database: DATABASE_URL where it is set, else a private cluster of its own. */
+/**
+ * The workshop's database, by the addresses of those who migrate, serve and back up.
+ *
+ * DATABASE_URL, where it is set, names another one; whoever it names serves. DATABASE_ADMIN_URL then migrates and
+ * restores, DATABASE_BACKUP_URL reads for backups; where they are not given, the one before does it too.
+ */
 export async function openDatabase(name) {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, wasRunning: true, stop: () => undefined }
-  const cluster = await startPostgres(name)
-  await ensureDatabase(cluster, 'treadle')
-  return { url: cluster.url('treadle'), wasRunning: cluster.wasRunning, stop: cluster.stop }
-}
-
-/** Makes a database unless it is there. */
-async function ensureDatabase(cluster, name) {
-  const { default: pg } = await import('pg')
-  const client = new pg.Client({ connectionString: cluster.url('postgres') })
-  await client.connect()
-  try {
-    const found = await client.query('select 1 from pg_database where datname = $1', [name])
-    if (found.rowCount === 0) await client.query(`create database ${client.escapeIdentifier(name)}`)
-  } finally {
-    await client.end()
+  const { DATABASE_URL: serve, DATABASE_ADMIN_URL: admin, DATABASE_BACKUP_URL: backup } = process.env
+  if (serve) {
+    const outside = { serve, admin: admin || serve, backup: backup || admin || serve }
+    return { ...outside, own: false, wasRunning: true, isRunning: () => true, stop: () => undefined }
   }
+  const cluster = await startPostgres(name)
+  const { port, wasRunning, isRunning, stop } = cluster
+  return { ...(await ensureRoles(cluster, 'treadle')), own: true, port, wasRunning, isRunning, stop }
 }

@@ -7,12 +7,13 @@ import { buildServer, PAGES } from './build.mjs'
 import { ROOT } from './root.mjs'
 
 /** The server before one database, with its built pages; where it is, and how to end it. */
-export async function serve(databaseUrl) {
+export async function serve(databaseUrl, adminUrl = databaseUrl) {
   const port = await freePort()
   const server = spawn(process.execPath, [fileURLToPath(await buildServer('server/src/main.ts', 'server'))], {
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
+      DATABASE_ADMIN_URL: adminUrl,
       PORT: String(port),
       TREADLE_MIGRATIONS: join(ROOT, 'server/migrations'),
       TREADLE_PAGES: PAGES,
@@ -26,7 +27,7 @@ export async function serve(databaseUrl) {
     server.kill()
     await gone
   }
-  return { base: `http://127.0.0.1:${port}`, stop }
+  return { base: `http://127.0.0.1:${port}`, pid: server.pid, stop }
 }
 
 async function freePort() {

@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { buildServer } from './build.mjs'
 import { startPostgres } from './postgres.mjs'
+import { addresses, ensureRoles } from './roles.mjs'
 import { ROOT } from './root.mjs'
 
 /**
@@ -16,11 +17,22 @@ export async function prepareTestDatabases({ demo }) {
   const left = await client.query("select datname from pg_database where datname like 't\\_%'")
   for (const { datname } of left.rows)
     await client.query(`drop database ${client.escapeIdentifier(datname)} with (force)`)
-  for (const name of demo ? ['t_empty', 't_demo'] : ['t_empty']) await client.query(`create database ${name}`)
   await client.end()
   const migrations = join(ROOT, 'server', 'migrations')
-  const { migrateDatabase, loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
-  await migrateDatabase(cluster.url('t_empty'), migrations)
-  if (demo) await loadDemo(cluster.url('t_demo'), migrations)
-  return { environment: { TREADLE_TEST_DATABASE: cluster.url('postgres') }, stop: cluster.stop }
+  const { migrateAt, loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
+  for (const name of demo ? ['t_empty', 't_demo'] : ['t_empty']) {
+    const { admin, serve, backup } = await ensureRoles(cluster, name)
+    await migrateAt(admin, migrations, { serve, backup })
+    if (name === 't_demo') await loadDemo(serve)
+  }
+  const { serve, backup } = addresses(cluster, 'postgres')
+  return {
+    environment: {
+      TREADLE_TEST_DATABASE: cluster.url('postgres'),
+      // What serves in the tests may do no more than what serves a workshop.
+      TREADLE_TEST_SERVING: serve,
+      TREADLE_TEST_BACKUP: backup,
+    },
+    stop: cluster.stop,
+  }
 }

@@ -1,3 +1,3 @@
 export { connect, type Connection, type Database } from './db/connect.ts'
-export { migrate } from './db/migrate.ts'
+export { migrate, migrateAt } from './db/migrate.ts'
 export { makeApp } from './http/app.ts'

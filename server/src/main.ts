@@ -1,32 +1,45 @@
-import { pino } from 'pino'
+import { rmSync } from 'node:fs'
 import { connect } from './db/connect.ts'
-import { migrate } from './db/migrate.ts'
+import { migrateAt } from './db/migrate.ts'
+import { UPLOAD_LIMITS } from './files/receive.ts'
 import { makeApp } from './http/app.ts'
+import { openLog } from './log.ts'
 
 const env = (name: string): string => {
   const value = process.env[name]
   if (value === undefined || value === '') throw new Error(`${name} must be set`)
   return value
 }
+const optional = (name: string): string | undefined => process.env[name] || undefined
+
+/** A sound over a slow line takes minutes; what stands still is refused long before, by its own pace. */
+const LONGEST_REQUEST_MS = 15 * 60_000
 
 const port = Number(process.env.PORT ?? 4173)
-const logger = pino(
-  { level: process.env.LOG_LEVEL ?? 'info' },
-  pino.destination({ dest: process.env.LOG_FILE ?? 2, mkdir: true }),
-)
-const connection = connect(env('DATABASE_URL'))
-await migrate(connection, env('TREADLE_MIGRATIONS'))
+const logger = openLog(process.env.LOG_LEVEL ?? 'info', optional('LOG_FILE'))
+const url = env('DATABASE_URL')
+await migrateAt(optional('DATABASE_ADMIN_URL') ?? url, env('TREADLE_MIGRATIONS'), {
+  serve: url,
+  backup: optional('DATABASE_BACKUP_URL'),
+})
+const connection = connect(url)
+const folder = optional('TREADLE_UPLOADS')
+// What a server that died had begun to receive.
+if (folder !== undefined) rmSync(folder, { recursive: true, force: true })
 const app = makeApp({
   db: connection.db,
   version: process.env.TREADLE_VERSION ?? '0',
   logger,
   pages: process.env.TREADLE_PAGES,
+  backups: optional('TREADLE_BACKUPS'),
+  uploads: { folder: folder ?? UPLOAD_LIMITS.folder },
   extraHosts: (process.env.TREADLE_HOSTS ?? '')
     .split(',')
     .map((h) => h.trim().toLowerCase())
     .filter(Boolean),
 })
 const server = app.listen(port, '127.0.0.1')
+server.requestTimeout = LONGEST_REQUEST_MS
 server.on('listening', () => {
   process.send?.('ready')
 })

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { jobChangeOf, type JobPage, type JournalEntry } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
-import { markMeshes, newHole, newJob, newListening, powerOff, useWorkshop } from './workshop.ts'
+import { markMeshes, newHole, newJob, newListening, powerOff, runSql, useWorkshop } from './workshop.ts'
 
 const workshop = useWorkshop()
 const page = async (id: string) => (await workshop.request.get(`/api/jobs/${id}`).expect(200)).body as JobPage
@@ -201,6 +201,6 @@ describe('the journal', () => {
       `delete from journal where job_id = '${job.id}'`,
       'truncate journal',
     ])
-      await expect(workshop.connection.pool.query(sql)).rejects.toThrow(/append-only/)
+      await expect(runSql(workshop.adminUrl, sql)).rejects.toThrow(/append-only/)
   })
 })

@@ -1,15 +1,14 @@
 import { randomUUID } from 'node:crypto'
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
 import { blankBushing, type HoleChange, type JobPage } from '@treadle/contract'
 import { afterAll, describe, expect, test } from 'vitest'
 import { readArchive, writeArchive } from '../../scripts/lib/archive.mjs'
-import { connect, migrate } from '../src/index.ts'
-import { newHole, runSql, useWorkshop } from './workshop.ts'
+import { withOlder } from './olderDatabase.ts'
+import { newHole, runSql, useWorkshop, withClientAt } from './workshop.ts'
 
-const MIGRATIONS = join(import.meta.dirname, '..', 'migrations')
 const folder = mkdtempSync(join(tmpdir(), 'treadle-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 
@@ -43,17 +42,17 @@ describe('what stands in a hole', () => {
     await shop.request.put(`/api/jobs/${job.id}/bushings/${work.id}`).send(work).expect(201)
     const today = join(folder, 'today.backup')
     const older = join(folder, 'older.backup')
-    const client = await shop.connection.pool.connect()
-    try {
-      await writeArchive(client, today)
-    } finally {
-      client.release()
-    }
+    await withClientAt(shop.adminUrl, (client) => writeArchive(client, today))
     // As it was written when the work on a hole still said what was met there.
     const lines = gunzipSync(readFileSync(today)).toString().trim().split('\n')
-    const then = lines.map((line) => {
-      const entry = JSON.parse(line) as { migrations?: number; table?: string; row?: Record<string, unknown> }
-      if (entry.migrations !== undefined) entry.migrations = 6
+    const then = lines.slice(0, -1).map((line) => {
+      const entry = JSON.parse(line) as {
+        format?: string
+        migrations?: number
+        table?: string
+        row?: Record<string, unknown>
+      }
+      if (entry.migrations !== undefined) Object.assign(entry, { format: 'treadle-backup-1', migrations: 6 })
       if (entry.table === 'bushings') entry.row = { ...entry.row, old: 'pressed' }
       if (entry.table === 'holes') {
         delete entry.row?.old_hole_mm
@@ -62,12 +61,7 @@ describe('what stands in a hole', () => {
       return JSON.stringify(entry)
     })
     writeFileSync(older, gzipSync(`${then.join('\n')}\n`))
-    const into = await restored.connection.pool.connect()
-    try {
-      await readArchive(into, older)
-    } finally {
-      into.release()
-    }
+    await withClientAt(restored.adminUrl, (client) => readArchive(client, older, { older: true }))
     const page = (await restored.request.get(`/api/jobs/${job.id}`).expect(200)).body as JobPage
     expect(page.holes).toMatchObject([{ id: hole.id, old: 'pressed', oldHoleMm: null, sinkMm: null }])
     expect(page.bushings).toMatchObject([{ holeId: hole.id, done: ['mark'] }])
@@ -75,30 +69,16 @@ describe('what stands in a hole', () => {
 })
 
 test('a workshop brought up to date says it of the hole too', async () => {
-  const admin = process.env.TREADLE_TEST_DATABASE ?? ''
-  const name = `t_${randomUUID().replaceAll('-', '')}`
-  const before = join(folder, 'migrations')
-  cpSync(MIGRATIONS, before, { recursive: true })
-  const journal = join(before, 'meta', '_journal.json')
-  const whole = JSON.parse(readFileSync(journal, 'utf8')) as { entries: { idx: number }[] }
-  writeFileSync(journal, JSON.stringify({ ...whole, entries: whole.entries.filter((e) => e.idx < 6) }))
-  await runSql(admin, `create database ${name}`)
-  const url = admin.replace(/[^/]*$/, name)
-  const connection = connect(url)
-  try {
-    await migrate(connection, before)
+  await withOlder(6, async ({ url, connection, bringUpToDate }) => {
     await runSql(url, workshopBefore())
-    await migrate(connection, MIGRATIONS)
+    await bringUpToDate()
     const { rows } = await connection.pool.query('select arbor, old, old_hole_mm, sink_mm from holes order by arbor')
     expect(rows).toEqual([
       { arbor: 'Centre', old: 'none', old_hole_mm: null, sink_mm: null },
       { arbor: 'Third', old: 'screwed', old_hole_mm: null, sink_mm: null },
     ])
     expect((await connection.pool.query('select done from bushings')).rows).toHaveLength(2)
-  } finally {
-    await connection.pool.end()
-    await runSql(admin, `drop database ${name} with (force)`)
-  }
+  })
 })
 
 /** Two holes of one job, work begun on both, a screwed bush met in one. */

@@ -7,7 +7,7 @@ import supertest from 'supertest'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { readArchive } from '../../scripts/lib/archive.mjs'
 import { connect, makeApp, migrate, type Connection } from '../src/index.ts'
-import { runSql, useWorkshop } from './workshop.ts'
+import { runSql, useWorkshop, withClientAt } from './workshop.ts'
 
 // A workshop as it was kept before clocks had works, marks and strip logs: one job, its power, a gate overridden, a hole,
 // a reading, a turn of the nut, a photo. Dumped by the database's own tool, and by our backup of the time.
@@ -80,12 +80,10 @@ test('a workshop from before is brought up to date with all it held', async () =
 const restored = useWorkshop()
 
 test('a backup from before comes back into a workshop of today', async () => {
-  const client = await restored.connection.pool.connect()
-  try {
-    expect(await readArchive(client, BACKUP)).toBeGreaterThan(10)
-  } finally {
-    client.release()
-  }
+  await withClientAt(restored.adminUrl, async (client) => {
+    await expect(readArchive(client, BACKUP)).rejects.toThrow(/without a closing line.*--older/)
+    expect(await readArchive(client, BACKUP, { older: true })).toBeGreaterThan(10)
+  })
   expectKept((await restored.request.get(`/api/jobs/${JOB}`).expect(200)).body as JobPage)
 })
 
@@ -95,12 +93,7 @@ const MENDED_JOB = '01a20785-1b0b-7624-ae14-949793c6b401'
 const carried = useWorkshop()
 
 test('a backup from before the drawers has its cutters in them, and its holes as they were', async () => {
-  const client = await carried.connection.pool.connect()
-  try {
-    await readArchive(client, MENDED)
-  } finally {
-    client.release()
-  }
+  await withClientAt(carried.adminUrl, (client) => readArchive(client, MENDED, { older: true }))
   const stock = (await carried.request.get('/api/stock').expect(200)).body as { kind: string; measuredMm: number }[]
   expect(stock.map((s) => [s.kind, s.measuredMm])).toEqual([
     ['cutter', 1.6],

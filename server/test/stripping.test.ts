@@ -93,7 +93,7 @@ describe('the strip log', () => {
     const parts = async () => (await page(job.id)).gates.find((g) => g.name === 'parts')!
     expect((await parts()).reason).toBe('Left over from taking it apart: Hands, Moon, Dial.')
     for (const s of kept) {
-      const { jobId: _j, at: _a, who: _w, ...row } = s
+      const { jobId: _j, at: _a, who: _w, whoId: _i, ...row } = s
       await put(job.id, 'strip-steps', { ...row, back: true }).expect(200)
     }
     expect((await parts()).reason).toBe('Not ticked off yet: key.')

@@ -18,20 +18,25 @@ import { connect, makeApp, type Connection } from '../src/index.ts'
 export interface Workshop {
   request: ReturnType<typeof supertest>
   connection: Connection
+  app: ReturnType<typeof makeApp>
+  /** of its database, for whoever may do all */
+  adminUrl: string
   /** takes in a clock and gives back its page */
   takeIn: (part?: Partial<NewJob>) => Promise<JobPage>
 }
 
 /** A workshop with a database of its own, copied from the empty template; gone after the file's tests. */
-export function useWorkshop(): Workshop {
-  const admin = process.env.TREADLE_TEST_DATABASE
-  if (!admin) throw new Error('Run these by npm test: they need its database.')
+export function useWorkshop(options: Partial<Parameters<typeof makeApp>[0]> = {}): Workshop {
+  const { TREADLE_TEST_DATABASE: admin, TREADLE_TEST_SERVING: serving } = process.env
+  if (!admin || !serving) throw new Error('Run these by npm test: they need its database.')
   const name = `t_${randomUUID().replaceAll('-', '')}`
   const workshop = {} as Workshop
   beforeAll(async () => {
     await runSql(admin, `create database ${name} template t_empty strategy file_copy`)
-    workshop.connection = connect(admin.replace(/[^/]*$/, name))
-    const app = makeApp({ db: workshop.connection.db, version: 'test', logger: pino({ level: 'silent' }) })
+    workshop.connection = connect(serving.replace(/[^/]*$/, name))
+    workshop.adminUrl = admin.replace(/[^/]*$/, name)
+    const app = makeApp({ db: workshop.connection.db, version: 'test', logger: pino({ level: 'silent' }), ...options })
+    workshop.app = app
     workshop.request = supertest(app)
     workshop.takeIn = async (part = {}) => {
       const answer = await workshop.request
@@ -49,15 +54,18 @@ export function useWorkshop(): Workshop {
   return workshop
 }
 
-export async function runSql(url: string, sql: string): Promise<void> {
+/** Does work with a client of its own at an address. */
+export async function withClientAt<T>(url: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   try {
-    await client.query(sql)
+    return await work(client)
   } finally {
     await client.end()
   }
 }
+
+export const runSql = (url: string, sql: string) => withClientAt(url, (client) => client.query(sql))
 
 export function newJob(): NewJob {
   return {

@@ -143,7 +143,9 @@ function readExtent(format: { channels: number; bits: number }, body: number, si
 function sampleReader(bytes: Uint8Array, header: WavHeader): (index: number) => number {
   const from = bytes.byteOffset + header.dataOffset
   const count = header.frames * header.channels
-  const aligned = (size: number) => (from % size === 0 ? bytes.buffer : bytes.slice(header.dataOffset).buffer)
+  // A copy made by the constructor: a Buffer’s own slice only looks into the same memory, from where it stood.
+  const aligned = (size: number) =>
+    from % size === 0 ? bytes.buffer : new Uint8Array(bytes.subarray(header.dataOffset)).buffer
   const start = (size: number) => (from % size === 0 ? from : 0)
   if (header.float) {
     const data =

@@ -1,9 +1,10 @@
 import { ClockChange } from '@treadle/contract'
-import { asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
+import { and, asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, jobs, journal, owners } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
+import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
@@ -77,9 +78,12 @@ export function clockRoutes(db: Database): Router {
         .select()
         .from(journal)
         .where(
-          inArray(
-            journal.jobId,
-            visits.map((v) => v.id),
+          or(
+            inArray(
+              journal.jobId,
+              visits.map((v) => v.id),
+            ),
+            and(eq(journal.about, 'clock'), eq(journal.aboutId, id)),
           ),
         )
         .orderBy(desc(journal.at))
@@ -92,7 +96,15 @@ export function clockRoutes(db: Database): Router {
     })
     .patch('/clocks/:id', async (req, res) => {
       const { version, ...change } = await bodyOf(ClockChange, req)
-      sendSaved(res, await saveVersioned(db, clocks, { id: idOf(req), version: Math.max(1, version) }, change as never))
+      const id = idOf(req)
+      const saved = await shopChange(db, req, 'clock', async ({ tx, write }) => {
+        const [before] = await tx.select().from(clocks).where(eq(clocks.id, id)).for('no key update')
+        const done = await saveVersioned(tx, clocks, { id, version: Math.max(1, version) }, change as never)
+        if (done.state !== 'same')
+          await write(id, `What is known of ${change.name} was changed.`, { before, after: done.row })
+        return done
+      })
+      sendSaved(res, saved)
     })
 }
 

@@ -4,17 +4,31 @@ import * as schema from './schema.ts'
 
 export type Database = NodePgDatabase<typeof schema>
 /** A database or a transaction on it. */
-export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>
+export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | 'query'>
 
 export interface Connection {
   db: Database
   pool: pg.Pool
 }
 
+/** What serves answers within seconds or gives up, so that nothing stands in the way of what comes after it. */
+const SERVING = {
+  max: 10,
+  statement_timeout: 30_000,
+  lock_timeout: 15_000,
+  idle_in_transaction_session_timeout: 30_000,
+}
+/** What migrates, loads or restores may take its time. */
+const WORKING = { max: 4 }
+
 /** Opens a pool on `url`. A server that goes away is met at the next query, not by a crash. */
-export function connect(url: string): Connection {
+export function connect(url: string, use: 'serving' | 'working' = 'serving'): Connection {
   // A database that is gone refuses at once; one that is only slow to answer, on a busy machine, is waited for.
-  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 30_000 })
+  const pool = new pg.Pool({
+    connectionString: url,
+    connectionTimeoutMillis: 30_000,
+    ...(use === 'serving' ? SERVING : WORKING),
+  })
   pool.on('error', () => undefined)
   return { db: drizzle(pool, { schema }), pool }
 }

@@ -1,3 +1,5 @@
+export * from './schema/people.ts'
 export * from './schema/workshop.ts'
 export * from './schema/arriveAndStrip.ts'
 export * from './schema/mend.ts'
+export * from './schema/relations.ts'

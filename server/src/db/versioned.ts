@@ -1,52 +1,80 @@
 import { and, eq, getTableColumns, type SQL } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
 import { isDeepStrictEqual } from 'node:util'
+import { Refused } from '../http/problem.ts'
 import type { Queries } from './connect.ts'
 
 type Versioned = PgTable & { id: AnyPgColumn; version: AnyPgColumn }
-type Row<T extends Versioned> = T['$inferSelect']
+type Row<T extends PgTable> = T['$inferSelect']
 
-export type Saved<R> =
-  { state: 'created' | 'changed' | 'same'; row: R } | { state: 'stale'; row: R } | { state: 'missing' }
+export interface Saved<R> {
+  state: 'created' | 'changed' | 'same'
+  row: R
+}
+
+interface Key {
+  id: string
+  version: number
+  /** bounds which row it may be, as its job */
+  within?: SQL | undefined
+  /** finds the row that stands for the same thing under another id, where there can be one only */
+  place?: SQL | undefined
+}
 
 /**
  * Makes a row (version 0) or changes the one of this version.
  *
- * A repeated request is `same`: it finds its own values there already. A change made on an older version is `stale`,
- * and carries the row as it stands now. `within` bounds which row it may be, as its job. `stamp` is written with the
- * values (who, when) and says nothing about whether they are the same.
+ * A repeated request is `same`: it finds its own values there already. A change made on an older version, an id that is
+ * another row's, and a place that is taken are thrown as a refusal that carries the row as it stands: thrown, so that
+ * whatever was done before it in the same transaction is undone with it. `stamp` is written with the values (who, when)
+ * and says nothing about whether they are the same.
  */
 export async function saveVersioned<T extends Versioned>(
-  queries: Queries,
+  tx: Queries,
   table: T,
-  key: { id: string; version: number; within?: SQL | undefined },
+  { id, version, within, place }: Key,
   values: Omit<T['$inferInsert'], 'id' | 'version'>,
-  stamp: Record<string, unknown> = {},
+  stamp: object = {},
 ): Promise<Saved<Row<T>>> {
   const columns = Object.keys(getTableColumns(table))
   const wanted = Object.fromEntries(Object.entries(values).filter(([name]) => columns.includes(name)))
   const plainTable: PgTable = table
-  const mine = and(eq(table.id, key.id), key.within)
-  if (key.version === 0) {
-    const made = (await queries
+  const one = async (where: SQL | undefined) =>
+    (await tx.select().from(plainTable).where(where).limit(1))[0] as Row<T> | undefined
+  if (version === 0) {
+    const made = (await tx
       .insert(table)
-      .values({ ...wanted, ...stamp, id: key.id, version: 1 } as never)
+      .values({ ...wanted, ...stamp, id, version: 1 } as never)
       .onConflictDoNothing()
       .returning()) as Row<T>[]
     if (made[0]) return { state: 'created', row: made[0] }
   } else {
-    const changed = (await queries
+    const changed = (await tx
       .update(table)
-      .set({ ...wanted, ...stamp, version: key.version + 1 } as never)
-      .where(and(mine, eq(table.version, key.version)))
+      .set({ ...wanted, ...stamp, version: version + 1 } as never)
+      .where(and(eq(table.id, id), within, eq(table.version, version)))
       .returning()) as Row<T>[]
     if (changed[0]) return { state: 'changed', row: changed[0] }
   }
-  const now = await queries.select().from(plainTable).where(mine)
-  const row = now[0] as Row<T> | undefined
-  if (!row) return { state: 'missing' }
-  const same = Object.entries(plain(wanted)).every(([name, value]) => isDeepStrictEqual(plain(row)[name], value))
-  return { state: same ? 'same' : 'stale', row }
+  const mine = await one(and(eq(table.id, id), within))
+  if (mine) {
+    if (sameValues(wanted, mine)) return { state: 'same', row: mine }
+    throw stale(mine)
+  }
+  const other = version === 0 ? ((await one(eq(table.id, id))) ?? (place && (await one(place)))) : undefined
+  if (other) throw stale(other)
+  throw new Refused(404, 'not-found', 'That is no longer there: somebody took it back.')
+}
+
+/** The refusal of what was meant for another state of things, with the row as it stands. */
+export function stale(current: unknown, title = 'Somebody changed this meanwhile.'): Refused {
+  return new Refused(409, 'stale', title, { current })
+}
+
+/** Whether a row has all these values, as they travel. */
+export function sameValues(wanted: object, row: object): boolean {
+  const now = plain(row)
+  return Object.entries(plain(wanted)).every(([name, value]) => isDeepStrictEqual(now[name], value))
 }
 
 function plain(value: object): Record<string, unknown> {

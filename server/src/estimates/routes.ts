@@ -4,6 +4,7 @@ import { and, eq, ne } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { estimates } from '../db/schema.ts'
+import { stale } from '../db/versioned.ts'
 import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
@@ -18,24 +19,16 @@ export function estimateRoutes(db: Database): Router {
       schema: Estimate,
       kind: 'estimate',
       values: (body) => ({ ...body, sentAt: body.sentAt === null ? null : new Date(body.sentAt) }),
-      stamp: (who) => ({ who }),
-      before: async (tx, jobId, id, body) => {
-        const found = await tx
-          .select({ state: estimates.state, version: estimates.version })
-          .from(estimates)
-          .where(eq(estimates.id, id))
+      stamp: (person) => person,
+      may: async ({ tx, job }, body, was) => {
         // The acceptance sent once more, on the version before it, is a repeated request and no change.
-        const again = body?.state === 'accepted' && body.version < (found[0]?.version ?? 0)
-        if (found[0]?.state === 'accepted' && !again)
+        const again = body?.state === 'accepted' && body.version < (was?.version ?? 0)
+        if (was?.state === 'accepted' && !again)
           throw new Refused(422, 'accepted', 'The owner accepted this revision, so it stays. Make a new one.')
         if (body === null) return
-        const mine = and(eq(estimates.jobId, jobId), eq(estimates.revision, body.revision), ne(estimates.id, id))
-        if ((await tx.select({ id: estimates.id }).from(estimates).where(mine))[0])
-          throw new Refused(
-            409,
-            'revision-taken',
-            `Somebody has made revision ${body.revision} meanwhile. Look at it first.`,
-          )
+        const other = and(eq(estimates.jobId, job.id), eq(estimates.revision, body.revision), ne(estimates.id, body.id))
+        const [theirs] = await tx.select().from(estimates).where(other)
+        if (theirs) throw stale(theirs, `Somebody has made revision ${body.revision} meanwhile. Look at it first.`)
       },
       sentence: (e) => {
         const { least, most } = estimateSpan(e.lines, e.taxPercent)

@@ -1,63 +1,45 @@
 import { asc, eq } from 'drizzle-orm'
-import type { Readable } from 'node:stream'
+import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
 import type { Database, Queries } from '../db/connect.ts'
 import { fileChunks, files } from '../db/schema.ts'
-import { Refused } from '../http/problem.ts'
 
 const CHUNK_BYTES = 1 << 20
 
-/**
- * Writes a stream of bytes under `id`, a megabyte at a time; refuses one above `mostBytes` or that `checkStart` refuses.
- *
- * Run it inside a transaction: a refusal leaves nothing behind.
- */
-export async function storeFile(
-  queries: Queries,
-  id: string,
-  type: string,
-  source: Readable | Buffer[],
-  { mostBytes, checkStart }: { mostBytes: number; checkStart?: (start: Buffer) => void },
-): Promise<number> {
-  await queries.insert(files).values({ id, type, size: 0 })
-  let held: Buffer[] = []
-  let heldBytes = 0
+/** Keeps bytes under `id`, a megabyte a row: of a file by its path, or in the hand. */
+export async function storeFile(tx: Queries, id: string, type: string, source: string | Buffer): Promise<void> {
+  await tx.insert(files).values({ id, type, size: 0 })
   let size = 0
   let part = 0
-  const flush = async () => {
-    if (heldBytes === 0) return
-    await queries.insert(fileChunks).values({ fileId: id, part: part++, bytes: Buffer.concat(held) })
-    held = []
-    heldBytes = 0
+  const keep = async (bytes: Buffer) => {
+    await tx.insert(fileChunks).values({ fileId: id, part: part++, bytes })
+    size += bytes.length
   }
-  for await (const chunk of source as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > mostBytes)
-      throw new Refused(413, 'too-large', `That file is larger than ${Math.round(mostBytes / 1e6)} MB.`)
-    held.push(chunk)
-    heldBytes += chunk.length
-    if (part === 0 && checkStart && heldBytes >= 12) {
-      checkStart(Buffer.concat(held))
-      checkStart = undefined
-    }
-    if (heldBytes >= CHUNK_BYTES) await flush()
-  }
-  if (checkStart) checkStart(Buffer.concat(held))
-  await flush()
-  await queries.update(files).set({ size }).where(eq(files.id, id))
-  return size
+  if (typeof source === 'string')
+    for await (const chunk of createReadStream(source, { highWaterMark: CHUNK_BYTES }) as AsyncIterable<Buffer>)
+      await keep(chunk)
+  else for (let at = 0; at < source.length; at += CHUNK_BYTES) await keep(source.subarray(at, at + CHUNK_BYTES))
+  await tx.update(files).set({ size }).where(eq(files.id, id))
 }
 
 /** The bytes of a file, chunk by chunk. */
-export async function* readFile(db: Database, id: string): AsyncGenerator<Buffer> {
-  const parts = await db
+export async function* readFile(queries: Queries, id: string): AsyncGenerator<Buffer> {
+  const parts = await queries
     .select({ part: fileChunks.part })
     .from(fileChunks)
     .where(eq(fileChunks.fileId, id))
     .orderBy(asc(fileChunks.part))
   for (const { part } of parts) {
-    const chunk = await db.query.fileChunks.findFirst({
+    const chunk = await queries.query.fileChunks.findFirst({
       where: (c, { and: both }) => both(eq(c.fileId, id), eq(c.part, part)),
     })
     if (chunk) yield chunk.bytes
   }
+}
+
+/** SHA-256 of a kept file, in hexadecimal digits. */
+export async function digestOf(db: Database | Queries, id: string): Promise<string> {
+  const hash = createHash('sha256')
+  for await (const chunk of readFile(db, id)) hash.update(chunk)
+  return hash.digest('hex')
 }

@@ -14,10 +14,11 @@ export function holeRoutes(db: Database): Router {
     schema: HoleChange,
     kind: 'hole',
     check: refuseImpossible,
-    before: async (tx, jobId, _id, hole) => {
-      if (hole?.bushed) await requireFinishedPivot(tx, jobId, hole)
+    place: ['train', 'arbor', 'plate'],
+    may: async ({ tx, job }, hole) => {
+      if (hole?.bushed) await requireFinishedPivot(tx, job.id, hole)
     },
-    stamp: (who) => ({ measuredBy: who }),
+    stamp: ({ who, whoId }) => ({ measuredBy: who, whoId }),
     sentence,
     goneSentence: (row) => `Off the list: ${row.arbor}, ${row.plate} plate.`,
   })

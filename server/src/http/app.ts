@@ -18,6 +18,7 @@ import { mendRoutes } from '../mend/routes.ts'
 import { nowRoutes } from '../now/routes.ts'
 import { observationRoutes } from '../observations/routes.ts'
 import { peopleRoutes } from '../people/routes.ts'
+import { receiver, UPLOAD_LIMITS, uploadsAMinute, type UploadLimits } from '../files/receive.ts'
 import { photoRoutes } from '../photos/routes.ts'
 import { plateRoutes } from '../plates/routes.ts'
 import { rateRoutes } from '../rate/routes.ts'
@@ -26,7 +27,10 @@ import { stockRoutes } from '../stock/routes.ts'
 import { stripRoutes } from '../strip/routes.ts'
 import { tableRoutes } from '../tables/routes.ts'
 import { trainRoutes } from '../trains/routes.ts'
+import { backupRoutes } from '../backups/routes.ts'
 import { guard } from './guard.ts'
+import { bodyInTime } from './inTime.ts'
+import { personAtTheBench } from './person.ts'
 import { onError, sendProblem } from './problem.ts'
 
 export interface AppOptions {
@@ -38,14 +42,22 @@ export interface AppOptions {
   extraHosts?: string[]
   /** the present moment, where it is not the computer's */
   now?: () => Date
+  /** folder of the daily backups, to tell of them; none where nobody makes any */
+  backups?: string | undefined
+  uploads?: Partial<UploadLimits>
+  /** a request's JSON must be there whole within so many ms */
+  bodyMs?: number
 }
 
 /** The one web server: the API under /api, and the pages. */
-export function makeApp({ db, version, logger, pages, extraHosts, now }: AppOptions): Express {
+export function makeApp(options: AppOptions): Express {
+  const { db, logger, pages, extraHosts, now, bodyMs = 20_000 } = options
   const app = express()
   app.disable('x-powered-by')
+  // Nothing of the API is kept by a browser, so nothing of it is compared.
+  app.disable('etag')
   app.locals.now = now
-  app.use(pinoHttp({ logger, autoLogging: { ignore: (req) => !req.url?.startsWith('/api') } }))
+  app.use(pinoHttp({ logger, autoLogging: { ignore: (req) => !req.url?.startsWith('/api') }, serializers: LOGGED }))
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -53,6 +65,7 @@ export function makeApp({ db, version, logger, pages, extraHosts, now }: AppOpti
           defaultSrc: ["'self'"],
           // The component library sets inline styles.
           styleSrc: ["'self'", "'unsafe-inline'"],
+          fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'", 'blob:'],
@@ -64,13 +77,36 @@ export function makeApp({ db, version, logger, pages, extraHosts, now }: AppOpti
     }),
   )
   app.use(guard(extraHosts))
-  app.use('/api', express.json({ limit: '1mb', type: 'application/json' }), apiRoutes(db, version))
+  app.use(
+    '/api',
+    (_req, res, next) => {
+      res.set('Cache-Control', 'no-store')
+      next()
+    },
+    bodyInTime(bodyMs),
+    express.json({ limit: '1mb', type: 'application/json' }),
+    personAtTheBench(db),
+    apiRoutes(options),
+  )
   if (pages !== undefined && existsSync(pages)) servePages(app, pages)
   app.use(onError)
   return app
 }
 
-function apiRoutes(db: Database, version: string): Router {
+/** A request as the log tells it: not who asked, nor the secret of the calendar's address. */
+const LOGGED = {
+  req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+    id,
+    method,
+    url: url.replace(/(\/calendar\/)[^/?]+/, '$1…'),
+  }),
+  res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+}
+
+function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
+  const limits = { ...UPLOAD_LIMITS, ...uploads }
+  const receive = receiver(limits)
+  const aMinute = uploadsAMinute(limits)
   return Router()
     .get('/health', async (req, res) => {
       const database = await db.execute(sql`select 1`).then(
@@ -82,11 +118,17 @@ function apiRoutes(db: Database, version: string): Router {
       )
       res.status(database ? 200 : 503).json({ ok: database, database, version })
     })
-    .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db))
+    .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db, receive, aMinute))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
     .use(plateRoutes(db), mendRoutes(db), stockRoutes(db))
     .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
-    .use(photoRoutes(db), journalRoutes(db), peopleRoutes(db), settingsRoutes(db))
+    .use(
+      photoRoutes(db, receive, aMinute),
+      journalRoutes(db),
+      peopleRoutes(db),
+      settingsRoutes(db),
+      backupRoutes(backups),
+    )
     .use((req, res) => {
       sendProblem(res, 404, 'not-found', `There is nothing at ${req.method} ${req.originalUrl.split('?')[0] ?? ''}.`)
     })

@@ -31,21 +31,16 @@ export function sameId(pathId: string, bodyId: string): void {
     })
 }
 
-/** Who is at the bench, as the page says it. */
-export function whoOf(req: Request): string {
-  const header = req.headers['x-bench']
-  try {
-    const name = decodeURIComponent(typeof header === 'string' ? header : '').trim()
-    return name === '' ? 'somebody' : name.slice(0, 80)
-  } catch {
-    return 'somebody'
-  }
-}
-
 /** Search words from the query, at most 100 characters. */
 export function wordsOf(req: Request): string {
   const q = req.query.q
-  return typeof q === 'string' ? q.trim().slice(0, 100) : ''
+  return typeof q === 'string' ? [...q.trim()].slice(0, 100).join('') : ''
+}
+
+/** One line of words from the query, at most so many characters. */
+export function oneLineOf(value: unknown, most: number): string {
+  const words = typeof value === 'string' ? value.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').trim() : ''
+  return [...words].slice(0, most).join('')
 }
 
 /** A pattern for ILIKE that holds the words literally. */

@@ -17,12 +17,17 @@ export function guard(extraHosts: string[] = []): RequestHandler {
       sendProblem(res, 421, 'wrong-host', `This workshop does not answer to the name ${host || '(none)'}.`)
       return
     }
-    const origin = req.headers.origin
-    if (
-      CHANGING.has(req.method) &&
-      origin !== undefined &&
-      !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())
-    ) {
+    if (/%00/.test(req.url)) {
+      sendProblem(res, 400, 'bad-request', 'The address has a character that can’t be.')
+      return
+    }
+    const { origin, 'sec-fetch-site': site } = req.headers
+    // A page of ours says who it is by its origin; where a browser leaves that out, it still says whose page asks.
+    const foreign =
+      origin === undefined
+        ? site !== undefined && site !== 'same-origin' && site !== 'none'
+        : !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())
+    if (CHANGING.has(req.method) && foreign) {
       sendProblem(res, 403, 'wrong-origin', 'A page from elsewhere may not change this workshop’s book.')
       return
     }

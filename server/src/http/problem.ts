@@ -1,4 +1,5 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
+import { FieldError } from '@treadle/core'
 import type { ErrorRequestHandler, Response } from 'express'
 
 /** A request that is refused: a status and a sentence a person can act on. */
@@ -30,6 +31,10 @@ export function sendProblem(
 }
 
 const DATABASE_AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03', '08006', '08001', '53300'])
+/** Waited too long for a lock or an answer, or two changes waited for each other: undone whole, and good to send again. */
+const DATABASE_BUSY = new Set(['55P03', '57014', '25P03', '40P01', '40001'])
+/** What the database's own checks refuse of a value: too large a number, a moment or a character that can't be. */
+const BAD_VALUE = /^22/
 
 /** Turns every error into problem details; what is not the caller's doing is logged whole and told in one line. */
 export const onError: ErrorRequestHandler = (error: unknown, req, res, next) => {
@@ -37,37 +42,62 @@ export const onError: ErrorRequestHandler = (error: unknown, req, res, next) => 
     next(error)
     return
   }
-  if (error instanceof Refused) {
-    sendProblem(res, error.status, error.code, error.title, error.rest)
-    return
-  }
-  const { type, status } = error as { type?: string; status?: number }
-  if (type === 'entity.too.large') {
-    sendProblem(res, 413, 'too-large', 'That is more than can be taken in at once.')
-    return
-  }
-  if (type === 'entity.parse.failed') {
-    sendProblem(res, 400, 'not-json', 'The request is not valid JSON.')
-    return
-  }
-  if (status !== undefined && status >= 400 && status < 500) {
-    sendProblem(res, status, 'bad-request', 'The request can’t be understood.')
+  const refused = refusalOf(error)
+  if (refused) {
+    sendProblem(res, refused.status, refused.code, refused.title, refused.rest)
     return
   }
   req.log.error({ err: error }, 'request failed')
-  if (isDatabaseAway(error)) {
-    sendProblem(res, 503, 'database-away', 'The database does not answer. What you typed is kept; it is tried again.')
-    return
-  }
   sendProblem(res, 500, 'broken', 'Something went wrong in the workshop’s server. Nothing was changed.')
 }
 
-function isDatabaseAway(error: unknown): boolean {
-  for (let e = error as { code?: string; cause?: unknown; message?: string } | undefined; e; e = e.cause as typeof e)
+/** The refusal that an error stands for; none where it is a fault of ours. */
+function refusalOf(error: unknown): Refused | null {
+  if (error instanceof Refused) return error
+  // What the core can't reckon with is a field that is wrong, whatever its schema let through.
+  if (error instanceof FieldError) return badField(error.field, error.message)
+  const { type, status } = error as { type?: string; status?: number }
+  if (type === 'entity.too.large') return new Refused(413, 'too-large', 'That is more than can be taken in at once.')
+  if (type === 'entity.parse.failed') return new Refused(400, 'not-json', 'The request is not valid JSON.')
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Refused(status, 'bad-request', 'The request can’t be understood.')
+  return ofTheDatabase(error)
+}
+
+function ofTheDatabase(error: unknown): Refused | null {
+  for (let e = error as DatabaseError | undefined; e; e = e.cause as DatabaseError | undefined) {
+    const code = e.code ?? ''
     if (
-      DATABASE_AWAY.has(e.code ?? '') ||
+      DATABASE_AWAY.has(code) ||
       /Connection terminated|timeout exceeded when trying to connect/.test(e.message ?? '')
     )
-      return true
-  return false
+      return new Refused(
+        503,
+        'database-away',
+        'The database does not answer. What you typed is kept; it is tried again.',
+      )
+    if (DATABASE_BUSY.has(code))
+      return new Refused(503, 'database-busy', 'The database is busy. What you typed is kept; it is tried again.')
+    if (BAD_VALUE.test(code))
+      return new Refused(400, 'bad-value', 'Some of what was sent is a value that can’t be kept.')
+    if (code === '23503')
+      return /still referenced/.test(e.detail ?? '')
+        ? new Refused(409, 'in-use', 'Something else still needs this, so it stays.')
+        : badField(fieldOf(e), `${fieldOf(e)}: there is no such thing`)
+    if (code === '23505') return new Refused(409, 'taken', 'There is one of these already.')
+  }
+  return null
+}
+
+interface DatabaseError {
+  code?: string
+  message?: string
+  /** as PostgreSQL tells it: Key (stock_id)=(…) is not present in table "stock". */
+  detail?: string
+  cause?: unknown
+}
+
+function fieldOf({ detail = '' }: DatabaseError): string {
+  const column = /^Key \((\w+)\)/.exec(detail)?.[1] ?? 'id'
+  return column.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase())
 }

@@ -5,11 +5,16 @@ import { Refused } from '../http/problem.ts'
 
 export type JobRecord = typeof jobs.$inferSelect
 
-/** The job, or a refusal: 404 when there is none, 409 when it is closed and must not be changed. */
-export async function openJob(queries: Queries, id: string, { closedToo = false } = {}): Promise<JobRecord> {
-  const found = await queries.select().from(jobs).where(eq(jobs.id, id))
-  const job = found[0]
+/** The job, to be read; 404 when there is none. */
+export async function findJob(queries: Queries, id: string): Promise<JobRecord> {
+  const [job] = await queries.select().from(jobs).where(eq(jobs.id, id))
   if (!job) throw new Refused(404, 'not-found', 'There is no such job.')
-  if (job.closedAt && !closedToo) throw new Refused(409, 'closed', 'This job is closed; reopen it to change it.')
+  return job
+}
+
+/** The job, if it may be changed: a look before something large is received; the change itself looks once more. */
+export async function findOpenJob(queries: Queries, id: string): Promise<JobRecord> {
+  const job = await findJob(queries, id)
+  if (job.closedAt) throw new Refused(409, 'closed', 'This job is closed; reopen it to change it.')
   return job
 }

@@ -1,20 +1,16 @@
-import { asc, getTableColumns, inArray } from 'drizzle-orm'
-import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
+import { asc, inArray } from 'drizzle-orm'
 import type { Queries } from '../db/connect.ts'
 import {
   arborTests,
   bushings,
   cleanParts,
-  clocks,
   estimates,
   gateOverrides,
   holes,
   jobs,
   listenings,
   nowMarks,
-  owners,
   pivots,
-  plateMaps,
   powerOffs,
   rateEvents,
   readings,
@@ -22,92 +18,67 @@ import {
   stripMarks,
   stripSteps,
   timers,
-  trainSheets,
 } from '../db/schema.ts'
-import type { JobRows } from './standing.ts'
 
-export type GatheredJob = JobRows & { owner: typeof owners.$inferSelect }
+/** What the gates of a job and what is owed to it ask for, each in the order in which it was made or is worked. */
+const REASONED = {
+  clock: { with: { owner: true, plateMap: true, trainSheets: true } },
+  powerOffs: { orderBy: asc(powerOffs.at) },
+  overrides: { orderBy: asc(gateOverrides.at) },
+  holes: { orderBy: asc(holes.id) },
+  arborTests: { orderBy: asc(arborTests.at) },
+  pivots: { orderBy: asc(pivots.id) },
+  bushings: { orderBy: asc(bushings.at) },
+  reservations: { orderBy: asc(reservations.at) },
+  listenings: { orderBy: asc(listenings.at), columns: { beatTimesS: false } },
+  readings: { orderBy: asc(readings.at) },
+  events: { orderBy: asc(rateEvents.at) },
+  estimates: { orderBy: asc(estimates.revision) },
+  stripMarks: { orderBy: asc(stripMarks.at) },
+  stripSteps: { orderBy: asc(stripSteps.position) },
+  cleanParts: { orderBy: asc(cleanParts.at) },
+  timers: { orderBy: asc(timers.endsAt) },
+  nowMarks: { orderBy: asc(nowMarks.kind) },
+} as const
 
-/** All rows of the jobs named, in a fixed number of queries however many they are. */
-export async function gatherJobs(queries: Queries, ids: string[]): Promise<GatheredJob[]> {
+/** All that the standing of these jobs asks for: one statement, however many they are and whatever hangs on them. */
+export async function gatherJobs(queries: Queries, ids: string[]) {
   if (ids.length === 0) return []
-  const { beatTimesS: _, ...listeningColumns } = getTableColumns(listenings)
-  const found = await queries.select().from(jobs).where(inArray(jobs.id, ids)).orderBy(asc(jobs.number))
-  const theirClocks = await queries
-    .select()
-    .from(clocks)
-    .where(
-      inArray(
-        clocks.id,
-        found.map((j) => j.clockId),
-      ),
-    )
-  const theirOwners = await queries
-    .select()
-    .from(owners)
-    .where(
-      inArray(
-        owners.id,
-        theirClocks.map((c) => c.ownerId),
-      ),
-    )
-  const clockIds = theirClocks.map((c) => c.id)
-  const maps = await queries.select().from(plateMaps).where(inArray(plateMaps.clockId, clockIds))
-  const sheets = await queries.select().from(trainSheets).where(inArray(trainSheets.clockId, clockIds))
-  const ofJobs = async <T extends JobTable>(table: T, order: AnyPgColumn): Promise<(jobId: string) => Row<T>[]> => {
-    const plain: JobTable = table
-    return grouped(
-      (await queries.select().from(plain).where(inArray(plain.jobId, ids)).orderBy(asc(order))) as Row<T>[],
-    )
-  }
-  const theirs = {
-    powerOffs: await ofJobs(powerOffs, powerOffs.at),
-    overrides: await ofJobs(gateOverrides, gateOverrides.at),
-    holes: await ofJobs(holes, holes.id),
-    arborTests: await ofJobs(arborTests, arborTests.at),
-    pivots: await ofJobs(pivots, pivots.id),
-    bushings: await ofJobs(bushings, bushings.at),
-    reservations: await ofJobs(reservations, reservations.at),
-    listenings: grouped(
-      await queries
-        .select(listeningColumns)
-        .from(listenings)
-        .where(inArray(listenings.jobId, ids))
-        .orderBy(asc(listenings.at)),
-    ),
-    readings: await ofJobs(readings, readings.at),
-    events: await ofJobs(rateEvents, rateEvents.at),
-    estimates: await ofJobs(estimates, estimates.revision),
-    stripMarks: await ofJobs(stripMarks, stripMarks.at),
-    stripSteps: await ofJobs(stripSteps, stripSteps.position),
-    cleanParts: await ofJobs(cleanParts, cleanParts.at),
-    timers: await ofJobs(timers, timers.endsAt),
-    nowMarks: await ofJobs(nowMarks, nowMarks.kind),
-  }
-  return found.flatMap((job) => {
-    const clock = theirClocks.find((c) => c.id === job.clockId)
-    const owner = theirOwners.find((o) => o.id === clock?.ownerId)
-    if (!clock || !owner) return []
-    const rows = Object.fromEntries(Object.entries(theirs).map(([name, of]) => [name, of(job.id)]))
-    const plateMap = maps.find((m) => m.clockId === clock.id) ?? null
-    return [
-      {
-        job,
-        clock,
-        owner,
-        plateMap,
-        trainSheets: sheets.filter((t) => t.clockId === clock.id),
-        ...rows,
-      } as GatheredJob,
-    ]
+  const found = await queries.query.jobs.findMany({
+    where: inArray(jobs.id, ids),
+    orderBy: asc(jobs.number),
+    with: REASONED,
+  })
+  return found.map(({ clock: whole, ...rest }) => {
+    const { owner, plateMap, trainSheets, ...clock } = whole
+    const { powerOffs: offs, overrides, holes: found, arborTests: tests, pivots: ends, bushings: work, ...more } = rest
+    const { reservations: promised, listenings: heard, readings: read, events, estimates: offers, ...last } = more
+    const { stripMarks: marks, stripSteps: steps, cleanParts: parts, timers: running, nowMarks: said, ...job } = last
+    return {
+      job,
+      clock,
+      owner,
+      plateMap,
+      trainSheets,
+      powerOffs: offs,
+      overrides,
+      holes: found,
+      arborTests: tests,
+      pivots: ends,
+      bushings: work,
+      reservations: promised,
+      listenings: heard,
+      readings: read,
+      events,
+      estimates: offers,
+      stripMarks: marks,
+      stripSteps: steps,
+      cleanParts: parts,
+      timers: running,
+      nowMarks: said,
+    }
   })
 }
 
-type JobTable = PgTable & { jobId: AnyPgColumn }
-type Row<T extends PgTable> = T['$inferSelect'] & { jobId: string }
-
-function grouped<T extends { jobId: string }>(rows: T[]): (jobId: string) => T[] {
-  const groups = new Map<string, T[]>()
-  for (const row of rows) groups.set(row.jobId, [...(groups.get(row.jobId) ?? []), row])
-  return (jobId) => groups.get(jobId) ?? []
-}
+/** The rows of one job, as far as its gates and what is owed to it ask, with its clock and owner. */
+export type JobRows = Awaited<ReturnType<typeof gatherJobs>>[number]

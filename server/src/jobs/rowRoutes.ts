@@ -5,12 +5,12 @@ import type { Schema } from 'yup'
 import type { Database, Queries } from '../db/connect.ts'
 import { photos } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
+import { jobChange, type JobDoing } from '../door/jobChange.ts'
 import { sendSaved } from '../http/answer.ts'
-import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
+import { bodyOf, idOf, sameId } from '../http/ask.ts'
+import type { Doer } from '../http/person.ts'
 import { badField } from '../http/problem.ts'
-import { writeJournal } from '../journal/write.ts'
-import { openJob } from './find.ts'
+import { standingNow } from './standingNow.ts'
 
 type JobTable = PgTable & { id: AnyPgColumn; version: AnyPgColumn; jobId: AnyPgColumn }
 
@@ -22,71 +22,72 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   schema: Schema<B>
   /** the journal's word for it */
   kind: string
+  /** fields of which a job has one row for each value: where somebody else has made it, theirs is shown */
+  place?: (keyof B & string)[]
   /** refuses what the schema can't see */
   check?: (body: B) => void
   /** the row's own values, besides id, version and job; the body's when not said */
   values?: (body: B) => Record<string, unknown>
   /** what is noted of who did it and when; both when not said */
-  stamp?: (who: string, at: Date) => Record<string, unknown>
+  stamp?: (person: Doer, at: Date) => object
   /** refuses what only the database knows; no body: it is to be taken back */
-  before?: (tx: Queries, jobId: string, id: string, body: B | null) => Promise<void>
-  /** what follows from it elsewhere, once it is written */
-  after?: (tx: Queries, jobId: string, body: B) => Promise<void>
+  may?: (doing: JobDoing, body: B | null, was: T['$inferSelect'] | null) => Promise<void>
+  /** what follows from it elsewhere, once it is written; not asked where nothing was changed */
+  after?: (doing: JobDoing, body: B | null, was: T['$inferSelect'] | null) => Promise<void>
   sentence: (body: B, state: 'created' | 'changed') => string
   goneSentence: (row: T['$inferSelect']) => string
 }
 
+/**
+ * The job is held before the old row is read, so `was` is true until the change is done; and what is refused, by a rule,
+ * a version or what follows, leaves nothing behind.
+ */
 export function rowRoutes<B extends { id: string; version: number }, T extends JobTable>(
   db: Database,
   kind: RowKind<B, T>,
 ): Router {
   const { path, table, schema } = kind
+  const plainTable: PgTable = table
+  const rowOf = async (tx: Queries, jobId: string, id: string) => {
+    const mine = and(eq(table.id, id), eq(table.jobId, jobId))
+    return ((await tx.select().from(plainTable).where(mine))[0] ?? null) as T['$inferSelect'] | null
+  }
   return Router()
     .put(`/jobs/:id/${path}/:row`, async (req, res) => {
       const body = await bodyOf(schema, req)
       const { id, version, ...figures } = body
       sameId(idOf(req, 'row'), id)
       kind.check?.(body)
-      const who = whoOf(req)
-      const saved = await db.transaction(async (tx) => {
-        const job = await openJob(tx, idOf(req))
+      const answer = await jobChange(db, req, idOf(req), { kind: kind.kind }, async (doing) => {
+        const { tx, job, person, at } = doing
         await ownPhoto(tx, job.id, figures)
-        await kind.before?.(tx, job.id, id, body)
-        const key = { id, version, within: eq(table.jobId, job.id) }
+        const was = await rowOf(tx, job.id, id)
+        await kind.may?.(doing, body, was)
         const { id: _, version: _v, ...own } = kind.values?.(body) ?? { ...body }
+        const stamp = kind.stamp?.(person, at) ?? { ...person, at }
+        const within = eq(table.jobId, job.id)
+        const columns = table as unknown as Record<string, AnyPgColumn>
+        const place =
+          kind.place && and(within, ...kind.place.map((name) => eq(columns[name] as AnyPgColumn, body[name])))
         const values = { ...own, jobId: job.id }
-        const stamp = kind.stamp?.(who, nowOf(req)) ?? { who, at: nowOf(req) }
-        const done = await saveVersioned(tx, table, key, values as never, stamp)
-        if (done.state === 'created' || done.state === 'changed') {
-          await kind.after?.(tx, job.id, body)
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who,
-            kind: kind.kind,
-            text: kind.sentence(body, done.state),
-            figures: { id, ...figures },
-          })
+        const saved = await saveVersioned(tx, table, { id, version, within, place }, values as never, stamp)
+        if (saved.state !== 'same') {
+          await kind.after?.(doing, body, was)
+          await doing.write(kind.sentence(body, saved.state), { id, ...figures })
         }
-        return done
+        return { saved, standing: await standingNow(tx, job.id, at) }
       })
-      sendSaved(res, saved)
+      sendSaved(res, answer.saved, { standing: answer.standing })
     })
     .delete(`/jobs/:id/${path}/:row`, async (req, res) => {
-      const job = await openJob(db, idOf(req))
-      await db.transaction(async (tx) => {
-        await kind.before?.(tx, job.id, idOf(req, 'row'), null)
-        const mine = and(eq(table.id, idOf(req, 'row')), eq(table.jobId, job.id))
-        const gone = (await tx.delete(table).where(mine).returning()) as T['$inferSelect'][]
-        const row = gone[0]
-        if (row)
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who: whoOf(req),
-            kind: kind.kind,
-            text: kind.goneSentence(row),
-          })
+      const id = idOf(req, 'row')
+      await jobChange(db, req, idOf(req), { kind: kind.kind }, async (doing) => {
+        const was = await rowOf(doing.tx, doing.job.id, id)
+        if (!was) return
+        await kind.may?.(doing, null, was)
+        await doing.tx.delete(table).where(and(eq(table.id, id), eq(table.jobId, doing.job.id)))
+        await kind.after?.(doing, null, was)
+        await doing.write(kind.goneSentence(was))
       })
       res.status(204).end()
     })

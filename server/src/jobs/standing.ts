@@ -23,52 +23,7 @@ import {
   type Owed,
   type RateBook,
 } from '@treadle/core'
-import type {
-  arborTests,
-  bushings,
-  cleanParts,
-  clocks,
-  estimates,
-  gateOverrides,
-  holes,
-  listenings,
-  nowMarks,
-  pivots,
-  plateMaps,
-  powerOffs,
-  rateEvents,
-  readings,
-  reservations,
-  stripMarks,
-  stripSteps,
-  timers,
-  trainSheets,
-} from '../db/schema.ts'
-import type { JobRecord } from './find.ts'
-
-/** Rows of one job, as far as its gates and what is owed to it ask. */
-export interface JobRows {
-  job: JobRecord
-  clock: typeof clocks.$inferSelect
-  powerOffs: (typeof powerOffs.$inferSelect)[]
-  overrides: (typeof gateOverrides.$inferSelect)[]
-  holes: (typeof holes.$inferSelect)[]
-  plateMap: typeof plateMaps.$inferSelect | null
-  trainSheets: (typeof trainSheets.$inferSelect)[]
-  arborTests: (typeof arborTests.$inferSelect)[]
-  pivots: (typeof pivots.$inferSelect)[]
-  bushings: (typeof bushings.$inferSelect)[]
-  reservations: (typeof reservations.$inferSelect)[]
-  listenings: Omit<typeof listenings.$inferSelect, 'beatTimesS'>[]
-  readings: (typeof readings.$inferSelect)[]
-  events: (typeof rateEvents.$inferSelect)[]
-  estimates: (typeof estimates.$inferSelect)[]
-  stripMarks: (typeof stripMarks.$inferSelect)[]
-  stripSteps: (typeof stripSteps.$inferSelect)[]
-  cleanParts: (typeof cleanParts.$inferSelect)[]
-  timers: (typeof timers.$inferSelect)[]
-  nowMarks: (typeof nowMarks.$inferSelect)[]
-}
+import type { JobRows } from './gather.ts'
 
 const DAY_S = 86_400
 const BEAT_CHANGES = new Set(['beat', 'moved', 'weight', 'arc'])

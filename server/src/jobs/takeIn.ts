@@ -1,21 +1,24 @@
 import type { NewJob } from '@treadle/contract'
+import { eq } from 'drizzle-orm'
+import type { Request } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, jobs, owners } from '../db/schema.ts'
+import { sameValues, stale } from '../db/versioned.ts'
+import { inTransaction } from '../door/transaction.ts'
+import { nowOf } from '../http/now.ts'
 import { writeJournal } from '../journal/write.ts'
 
-/** Takes in a clock; a repeated request (same job id) finds it taken in. */
-export async function takeIn(
-  db: Database,
-  body: NewJob,
-  who: string,
-  now: Date,
-): Promise<{ created: boolean; id: string }> {
-  return db.transaction(async (tx) => {
-    await tx.insert(owners).values(body.owner).onConflictDoNothing()
-    await tx
-      .insert(clocks)
-      .values({ ...body.clock, ownerId: body.owner.id })
-      .onConflictDoNothing()
+/**
+ * Takes in a clock; a repeated request (same job id) finds it taken in.
+ *
+ * An owner or a clock that is known must come as it stands: what was found and has been changed since is told, and an id
+ * that is somebody else's takes nothing in.
+ */
+export async function takeIn(db: Database, req: Request, body: NewJob): Promise<{ created: boolean; id: string }> {
+  const { person } = req
+  const at = nowOf(req)
+  return inTransaction(db, async (tx) => {
+    const { owner, clock } = body
     const values = {
       complaint: body.complaint,
       cameWith: body.cameWith,
@@ -23,25 +26,65 @@ export async function takeIn(
       standsAt: body.standsAt,
       movedLately: body.movedLately,
       lastServiced: body.lastServiced,
-      clockId: body.clock.id,
+      clockId: clock.id,
     }
-    const made = await tx
-      .insert(jobs)
-      .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: now })
+    const [known] = await tx.select().from(jobs).where(eq(jobs.id, body.id))
+    if (known) {
+      // What was changed since it was taken in may differ; of what was not, all must be as it was sent.
+      const same = known.version > 1 ? known.clockId === clock.id : sameValues(values, known)
+      if (!same) throw stale(known, 'Another job has this id already.')
+      return { created: false, id: body.id }
+    }
+    const [newOwner] = await tx.insert(owners).values(owner).onConflictDoNothing().returning()
+    if (!newOwner) {
+      const [there] = await tx.select().from(owners).where(eq(owners.id, owner.id))
+      if (!there || !sameValues(owner, there))
+        throw stale(there, 'This owner is known by other words; look them up again.')
+    }
+    const [newClock] = await tx
+      .insert(clocks)
+      .values({ ...clock, ownerId: owner.id })
       .onConflictDoNothing()
       .returning()
-    const job = made[0]
-    if (job) {
-      const things = body.cameWith.filter((c) => c.state !== 'missing').map((c) => c.name)
-      await writeJournal(tx, {
-        jobId: job.id,
-        at: now,
-        who,
-        kind: 'job',
-        text: `Took in ${body.clock.name} for ${body.owner.name} as number ${job.number}. “${body.complaint}”${things.length > 0 ? ` Came with it: ${things.join(', ')}.` : ''}`,
-        figures: { number: job.number },
-      })
+    if (!newClock) {
+      const [there] = await tx.select().from(clocks).where(eq(clocks.id, clock.id))
+      if (!there || there.ownerId !== owner.id || !sameValues(clock, there))
+        throw stale(there, 'This clock has been changed, or is another’s; look it up again.')
     }
-    return { created: job !== undefined, id: body.id }
+    const [job] = await tx
+      .insert(jobs)
+      .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: at })
+      .onConflictDoNothing()
+      .returning()
+    // Taken in by the same request, sent twice at once.
+    if (!job) return { created: false, id: body.id }
+    const shop = { at, ...person }
+    if (newOwner)
+      await writeJournal(tx, {
+        ...shop,
+        about: 'owner',
+        aboutId: owner.id,
+        kind: 'owner',
+        text: `New: ${owner.name}.`,
+        figures: { after: owner },
+      })
+    if (newClock)
+      await writeJournal(tx, {
+        ...shop,
+        about: 'clock',
+        aboutId: clock.id,
+        kind: 'clock',
+        text: `New: ${clock.name}, of ${owner.name}.`,
+        figures: { after: clock },
+      })
+    const things = body.cameWith.filter((c) => c.state !== 'missing').map((c) => c.name)
+    await writeJournal(tx, {
+      ...shop,
+      jobId: job.id,
+      kind: 'job',
+      text: `Took in ${clock.name} for ${owner.name} as number ${job.number}. “${body.complaint}”${things.length > 0 ? ` Came with it: ${things.join(', ')}.` : ''}`,
+      figures: { number: job.number },
+    })
+    return { created: true, id: body.id }
   })
 }

@@ -1,13 +1,12 @@
 import { JournalNote } from '@treadle/contract'
-import { and, desc, eq, ilike, or } from 'drizzle-orm'
+import { and, desc, eq, ilike, isNull, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { journal } from '../db/schema.ts'
-import { bodyOf, containing, idOf, whoOf, wordsOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
-import { Refused } from '../http/problem.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from './write.ts'
+import { sameValues, stale } from '../db/versioned.ts'
+import { jobChange } from '../door/jobChange.ts'
+import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
+import { badField } from '../http/problem.ts'
 
 export function journalRoutes(db: Database): Router {
   return Router()
@@ -24,29 +23,38 @@ export function journalRoutes(db: Database): Router {
           .limit(500),
       )
     })
-    .post('/jobs/:id/journal', async (req, res) => {
-      const job = await openJob(db, idOf(req), { closedToo: true })
-      const note = await bodyOf(JournalNote, req)
-      if (note.corrects !== null) {
-        const named = await db
-          .select({ id: journal.id })
+    .get('/journal', async (_req, res) => {
+      res.json(
+        await db
+          .select()
           .from(journal)
-          .where(and(eq(journal.id, note.corrects), eq(journal.jobId, job.id)))
-        if (!named[0])
-          throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', {
-            errors: [{ field: 'corrects', message: 'corrects must name an entry of this job' }],
-          })
-      }
+          .where(isNull(journal.jobId))
+          .orderBy(desc(journal.at), desc(journal.id))
+          .limit(200),
+      )
+    })
+    .post('/jobs/:id/journal', async (req, res) => {
+      const note = await bodyOf(JournalNote, req)
       const kind = note.corrects === null ? 'note' : 'correction'
-      await writeJournal(db, {
-        jobId: job.id,
-        at: nowOf(req),
-        who: whoOf(req),
-        kind,
-        text: note.text,
-        id: note.id,
-        corrects: note.corrects,
+      const made = await jobChange(db, req, idOf(req), { kind, closedToo: true }, async ({ tx, job, person, at }) => {
+        if (note.corrects !== null) {
+          const named = await tx
+            .select({ id: journal.id })
+            .from(journal)
+            .where(and(eq(journal.id, note.corrects), eq(journal.jobId, job.id)))
+          if (!named[0]) throw badField('corrects', 'Corrects: it must name an entry of this job')
+        }
+        const values = { text: note.text, corrects: note.corrects, jobId: job.id, kind }
+        const [row] = await tx
+          .insert(journal)
+          .values({ ...values, id: note.id, at, ...person, figures: {} })
+          .onConflictDoNothing()
+          .returning()
+        if (row) return true
+        const [there] = await tx.select().from(journal).where(eq(journal.id, note.id))
+        if (!there || !sameValues(values, there)) throw stale(there, 'Another entry has this id already.')
+        return false
       })
-      res.status(201).json({ id: note.id })
+      res.status(made ? 201 : 200).json({ id: note.id })
     })
 }

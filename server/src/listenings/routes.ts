@@ -1,42 +1,44 @@
 import { NewListening } from '@treadle/contract'
-import { and, eq, isNull } from 'drizzle-orm'
-import { Router } from 'express'
+import { readWavHeader, WavError } from '@treadle/core'
+import { and, eq } from 'drizzle-orm'
+import { Router, type RequestHandler } from 'express'
+import { open } from 'node:fs/promises'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
-import { listenings } from '../db/schema.ts'
+import { files, listenings } from '../db/schema.ts'
+import { sameValues, stale } from '../db/versioned.ts'
+import { jobChange } from '../door/jobChange.ts'
+import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
-import { storeFile } from '../files/store.ts'
-import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
+import { digestOf, storeFile } from '../files/store.ts'
+import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from '../journal/write.ts'
+import { findOpenJob } from '../jobs/find.ts'
 
 const MOST_SOUND_BYTES = 80_000_000
+/** Within so much of a file its sound must begin, whatever words a recorder puts before it. */
+const HEAD_BYTES = 1 << 20
 
-export function listeningRoutes(db: Database): Router {
+export function listeningRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
   return Router()
     .put('/jobs/:id/listenings/:row', async (req, res) => {
       const body = await bodyOf(NewListening, req)
       sameId(idOf(req, 'row'), body.id)
-      const who = whoOf(req)
-      const made = await db.transaction(async (tx) => {
-        const job = await openJob(tx, idOf(req))
-        const rows = await tx
+      const values = { ...body, at: new Date(body.at) }
+      const made = await jobChange(db, req, idOf(req), { kind: 'listening' }, async ({ tx, job, person, write }) => {
+        const [row] = await tx
           .insert(listenings)
-          .values({ ...body, at: new Date(body.at), jobId: job.id, who })
+          .values({ ...values, jobId: job.id, ...person })
           .onConflictDoNothing()
-          .returning()
-        if (rows[0])
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who,
-            kind: 'listening',
-            text: sentence(body),
-            figures: { ...body, beatTimesS: undefined },
-          })
-        return rows[0]
+          .returning({ id: listenings.id })
+        if (row) {
+          await write(sentence(body), { ...body, beatTimesS: undefined })
+          return true
+        }
+        const [there] = await tx.select().from(listenings).where(eq(listenings.id, body.id))
+        if (!there || !sameValues({ ...values, jobId: job.id }, there))
+          throw stale(there, 'Another listening has this id already.')
+        return false
       })
       res.status(made ? 201 : 200).json({ id: body.id })
     })
@@ -49,44 +51,40 @@ export function listeningRoutes(db: Database): Router {
       res.json(found[0])
     })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
-      const job = await openJob(db, idOf(req))
-      await db.transaction(async (tx) => {
-        const gone = await tx
+      const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))
+      await jobChange(db, req, idOf(req), { kind: 'listening' }, async ({ tx, write }) => {
+        const [gone] = await tx
           .delete(listenings)
-          .where(and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, job.id)))
-          .returning({ at: listenings.at })
-        if (gone[0])
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who: whoOf(req),
-            kind: 'listening',
-            text: `Taken back: the listening of ${gone[0].at.toISOString()}.`,
-          })
+          .where(mine)
+          .returning({ at: listenings.at, soundId: listenings.soundId })
+        if (!gone) return
+        // Its sound goes with it.
+        if (gone.soundId !== null) await tx.delete(files).where(eq(files.id, gone.soundId))
+        await write(`Taken back: the listening of ${gone.at.toISOString()}.`)
       })
       res.status(204).end()
     })
-    .put('/listenings/:row/sound', async (req, res) => {
+    .put('/listenings/:row/sound', aMinute, async (req, res) => {
       const id = idOf(req, 'row')
       if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? ''))
         throw new Refused(415, 'not-sound', 'A sound is kept as WAV (audio/wav).')
-      await db.transaction(async (tx) => {
-        const found = await tx
-          .select({ jobId: listenings.jobId, soundId: listenings.soundId })
-          .from(listenings)
-          .where(eq(listenings.id, id))
-        if (!found[0]) throw new Refused(404, 'not-found', 'There is no such listening.')
-        if (found[0].soundId) {
-          req.resume()
-          return
-        }
-        await openJob(tx, found[0].jobId)
-        const soundId = uuid()
-        await storeFile(tx, soundId, 'audio/wav', req, { mostBytes: MOST_SOUND_BYTES, checkStart: requireWave })
-        await tx
-          .update(listenings)
-          .set({ soundId })
-          .where(and(eq(listenings.id, id), isNull(listenings.soundId)))
+      const mine = eq(listenings.id, id)
+      const [found] = await db.select({ jobId: listenings.jobId }).from(listenings).where(mine)
+      if (!found) throw new Refused(404, 'not-found', 'There is no such listening.')
+      await findOpenJob(db, found.jobId)
+      await receive(req, res, MOST_SOUND_BYTES, async ({ path, digest }) => {
+        await requireWave(path)
+        await jobChange(db, req, found.jobId, { kind: 'listening' }, async ({ tx }) => {
+          const [row] = await tx.select({ soundId: listenings.soundId }).from(listenings).where(mine)
+          if (!row) throw new Refused(404, 'not-found', 'There is no such listening.')
+          if (row.soundId !== null) {
+            if ((await digestOf(tx, row.soundId)) === digest) return
+            throw stale({ id, soundId: row.soundId }, 'Another sound is kept of this listening already.')
+          }
+          const soundId = uuid()
+          await storeFile(tx, soundId, 'audio/wav', path)
+          await tx.update(listenings).set({ soundId }).where(mine)
+        })
       })
       res.status(204).end()
     })
@@ -102,9 +100,19 @@ export function listeningRoutes(db: Database): Router {
     })
 }
 
-function requireWave(start: Buffer): void {
-  if (start.subarray(0, 4).toString('latin1') !== 'RIFF' || start.subarray(8, 12).toString('latin1') !== 'WAVE')
-    throw new Refused(415, 'not-sound', 'That is not a WAV file: it does not begin with RIFF and WAVE.')
+/** A recording is looked at as far as its sound begins: its format, and that there is any. */
+async function requireWave(path: string): Promise<void> {
+  const file = await open(path)
+  try {
+    const start = Buffer.alloc(HEAD_BYTES)
+    const { bytesRead } = await file.read(start, 0, HEAD_BYTES, 0)
+    readWavHeader(start.subarray(0, bytesRead))
+  } catch (error) {
+    if (!(error instanceof WavError)) throw error
+    throw new Refused(415, 'not-sound', error.message)
+  } finally {
+    await file.close()
+  }
 }
 
 function sentence(l: NewListening): string {

@@ -1,13 +1,14 @@
 import { ArborTestChange, BushingChange, PIVOT_WORK_TITLES, PivotChange, ReservationChange } from '@treadle/contract'
 import { mayCut } from '@treadle/core'
-import { and, eq } from 'drizzle-orm'
+import { and, eq, ne, sql } from 'drizzle-orm'
 import { Router } from 'express'
-import type { Database, Queries } from '../db/connect.ts'
+import type { Database } from '../db/connect.ts'
 import { arborTests, bushings, holes, pivots, reservations } from '../db/schema.ts'
+import type { JobDoing } from '../door/jobChange.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { requireFinishedPivot } from './pivotFirst.ts'
-import { holdStock } from '../stock/hold.ts'
+import { followBush, holdStock } from '../stock/hold.ts'
 
 /** Inspecting and mending: the test between the plates, the pivots, the work on each hole, what is promised of the stock. */
 export function mendRoutes(db: Database): Router {
@@ -17,6 +18,7 @@ export function mendRoutes(db: Database): Router {
       table: arborTests,
       schema: ArborTestChange,
       kind: 'test',
+      place: ['train', 'arbor'],
       sentence: (t) =>
         `Between the plates, ${t.arbor}: ${[
           t.endshakeMm === null ? '' : `endshake ${t.endshakeMm.toFixed(2)} mm`,
@@ -33,6 +35,7 @@ export function mendRoutes(db: Database): Router {
       table: pivots,
       schema: PivotChange,
       kind: 'pivot',
+      place: ['train', 'arbor', 'plate'],
       sentence: pivotSentence,
       goneSentence: (row) => `Pivot taken off the list: ${row.arbor}, ${row.plate} plate.`,
     }),
@@ -41,11 +44,16 @@ export function mendRoutes(db: Database): Router {
       table: bushings,
       schema: BushingChange,
       kind: 'bushing',
-      before: async (tx, jobId, id, body) => {
-        if (body) await readyToCut(tx, jobId, body)
-        else await followHole(tx, jobId, await holeOfBushing(tx, id), false)
+      place: ['holeId'],
+      may: async (doing, body) => {
+        if (body) await readyToCut(doing, body)
       },
-      after: (tx, jobId, body) => followHole(tx, jobId, body.holeId, body.done.includes('pair')),
+      after: async (doing, body, was) => {
+        // Work that is moved to another hole leaves the first as it was.
+        if (was && was.holeId !== body?.holeId) await followHole(doing, was.holeId, false)
+        if (body) await followHole(doing, body.holeId, body.done.includes('pair'))
+        await followBush(doing, was, body)
+      },
       sentence: (b) => {
         const last = b.done.at(-1)
         const bush =
@@ -61,7 +69,10 @@ export function mendRoutes(db: Database): Router {
       table: reservations,
       schema: ReservationChange,
       kind: 'stock',
-      before: (tx, jobId, id, body) => holdStock(tx, jobId, id, body),
+      may: async (doing, body) => {
+        if (body) await ownHole(doing, body.holeId)
+      },
+      after: ({ tx }, body, was) => holdStock(tx, was, body),
       sentence: (r) => `${r.taken ? 'Taken from the drawer' : 'Promised from the drawer'}: ${r.count}.`,
       goneSentence: (row) => `Back in the drawer: ${row.count}.`,
     }),
@@ -81,33 +92,30 @@ function pivotSentence(p: PivotChange): string {
 }
 
 /** Cutting waits for the marks, and for the finished pivot that the bush is sized by. */
-async function readyToCut(tx: Queries, jobId: string, body: BushingChange): Promise<void> {
+async function readyToCut(doing: JobDoing, body: BushingChange): Promise<void> {
+  const hole = await ownHole(doing, body.holeId)
+  if (!hole || !body.done.includes('cut')) return
+  if (!mayCut(body.done))
+    throw new Refused(422, 'gate', 'Mark the wear, the reference marks and the neighbours before the plate is cut.')
+  await requireFinishedPivot(doing.tx, doing.job.id, hole)
+}
+
+/** A hole of this job; none where none is named. */
+async function ownHole({ tx, job }: JobDoing, id: string | null) {
+  if (id === null) return null
   const [hole] = await tx
     .select()
     .from(holes)
-    .where(and(eq(holes.id, body.holeId), eq(holes.jobId, jobId)))
+    .where(and(eq(holes.id, id), eq(holes.jobId, job.id)))
   if (!hole) throw badField('holeId', 'Hole: it is not one of this job')
-  if (!body.done.includes('cut')) return
-  if (!mayCut(body.done))
-    throw new Refused(422, 'gate', 'Mark the wear, the reference marks and the neighbours before the plate is cut.')
-  await requireFinishedPivot(tx, jobId, hole)
-}
-
-async function holeOfBushing(tx: Queries, id: string): Promise<string | null> {
-  const [row] = await tx.select({ holeId: bushings.holeId }).from(bushings).where(eq(bushings.id, id))
-  return row?.holeId ?? null
+  return hole
 }
 
 /** A hole is bushed once its bush is in and tried, and no longer when that is taken back. */
-async function followHole(tx: Queries, jobId: string, holeId: string | null, bushed: boolean): Promise<void> {
-  if (holeId === null) return
-  const [hole] = await tx
-    .select()
-    .from(holes)
-    .where(and(eq(holes.id, holeId), eq(holes.jobId, jobId)))
-  if (hole && hole.bushed !== bushed)
-    await tx
-      .update(holes)
-      .set({ bushed, version: hole.version + 1 })
-      .where(eq(holes.id, holeId))
+async function followHole({ tx, job }: JobDoing, holeId: string, bushed: boolean): Promise<void> {
+  const mine = and(eq(holes.id, holeId), eq(holes.jobId, job.id), ne(holes.bushed, bushed))
+  await tx
+    .update(holes)
+    .set({ bushed, version: sql`${holes.version} + 1` })
+    .where(mine)
 }

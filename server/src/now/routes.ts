@@ -4,12 +4,13 @@ import { Router } from 'express'
 import { randomBytes } from 'node:crypto'
 import type { Database } from '../db/connect.ts'
 import { calendarKeys, nowMarks } from '../db/schema.ts'
-import { bodyOf, idOf, whoOf } from '../http/ask.ts'
+import { sameValues } from '../db/versioned.ts'
+import { jobChange } from '../door/jobChange.ts'
+import { shopChange } from '../door/shopChange.ts'
+import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { Refused } from '../http/problem.ts'
 import { benchOf } from '../jobs/bench.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from '../journal/write.ts'
 import { readSettings } from '../settings/store.ts'
 import { calendarOf } from './calendar.ts'
 
@@ -24,30 +25,35 @@ export function nowRoutes(db: Database): Router {
   return Router()
     .put('/jobs/:id/now', async (req, res) => {
       const mark = await bodyOf(NowMark, req)
-      const who = whoOf(req)
-      await db.transaction(async (tx) => {
-        const job = await openJob(tx, idOf(req))
+      await jobChange(db, req, idOf(req), { kind: 'now' }, async ({ tx, job, person, write }) => {
         const { kind, subject, ...rest } = mark
+        const [there] = await tx
+          .select()
+          .from(nowMarks)
+          .where(markOf(job.id, kind, subject))
+        if (there && sameValues(mark, there)) return
         await tx
           .insert(nowMarks)
-          .values({ ...mark, jobId: job.id, who })
-          .onConflictDoUpdate({ target: [nowMarks.jobId, nowMarks.kind, nowMarks.subject], set: { ...rest, who } })
-        await writeJournal(tx, {
-          jobId: job.id,
-          at: nowOf(req),
-          who,
-          kind: 'now',
-          text: `${SAID[mark.state]}: ${kind}${mark.untilS === null ? '' : `, until ${new Date(mark.untilS * 1000).toISOString().slice(0, 16)}Z`}.`,
-          figures: { ...mark },
-        })
+          .values({ ...mark, jobId: job.id, ...person })
+          .onConflictDoUpdate({
+            target: [nowMarks.jobId, nowMarks.kind, nowMarks.subject],
+            set: { ...rest, ...person },
+          })
+        const until = mark.untilS === null ? '' : `, until ${new Date(mark.untilS * 1000).toISOString().slice(0, 16)}Z`
+        await write(`${SAID[mark.state]}: ${kind}${until}.`, { ...mark })
       })
       res.json(mark)
     })
     .delete('/jobs/:id/now/:kind', async (req, res) => {
-      const job = await openJob(db, idOf(req))
       const subject = typeof req.query.subject === 'string' ? req.query.subject : ''
-      const mine = and(eq(nowMarks.jobId, job.id), eq(nowMarks.kind, req.params.kind), eq(nowMarks.subject, subject))
-      await db.delete(nowMarks).where(mine)
+      const { kind } = req.params
+      await jobChange(db, req, idOf(req), { kind: 'now' }, async ({ tx, job, write }) => {
+        const gone = await tx
+          .delete(nowMarks)
+          .where(markOf(job.id, kind, subject))
+          .returning()
+        if (gone[0]) await write(`Owed again: ${kind}.`)
+      })
       res.status(204).end()
     })
     .get('/now.ics', async (req, res) => {
@@ -59,12 +65,15 @@ export function nowRoutes(db: Database): Router {
     .get('/calendar', async (_req, res) => {
       res.json({ secret: await secretOf(db) })
     })
-    .post('/calendar/renew', async (_req, res) => {
+    .post('/calendar/renew', async (req, res) => {
       const secret = newSecret()
-      await db
-        .insert(calendarKeys)
-        .values({ id: 1, secret })
-        .onConflictDoUpdate({ target: calendarKeys.id, set: { secret } })
+      await shopChange(db, req, 'calendar', async ({ tx, write }) => {
+        await tx
+          .insert(calendarKeys)
+          .values({ id: 1, secret })
+          .onConflictDoUpdate({ target: calendarKeys.id, set: { secret } })
+        await write(null, 'The calendar has a new address; the old one tells nothing any more.')
+      })
       res.json({ secret })
     })
     .get('/calendar/:secret/now.ics', async (req, res) => {
@@ -74,6 +83,9 @@ export function nowRoutes(db: Database): Router {
       res.type('text/calendar').send(await calendar(nowOf(req)))
     })
 }
+
+const markOf = (jobId: string, kind: string, subject: string) =>
+  and(eq(nowMarks.jobId, jobId), eq(nowMarks.kind, kind), eq(nowMarks.subject, subject))
 
 function newSecret(): string {
   return randomBytes(24).toString('base64url')

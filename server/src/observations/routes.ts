@@ -12,6 +12,7 @@ export function observationRoutes(db: Database): Router {
       table: observations,
       schema: Observation,
       kind: 'observed',
+      place: ['key'],
       sentence: (o) =>
         [`Observed, ${o.key}`, [o.answer, o.figure, o.second].filter((v) => v !== '' && v !== null).join(', '), o.note]
           .filter(Boolean)

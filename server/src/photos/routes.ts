@@ -1,74 +1,45 @@
-import { eq } from 'drizzle-orm'
-import { Router, type Request } from 'express'
-import { fileTypeFromBuffer } from 'file-type'
-import sharp from 'sharp'
+import { eq, getTableColumns } from 'drizzle-orm'
+import { Router, type RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
-import type { Database } from '../db/connect.ts'
+import type { Database, Queries } from '../db/connect.ts'
 import { photos } from '../db/schema.ts'
+import { stale } from '../db/versioned.ts'
+import { jobChange } from '../door/jobChange.ts'
+import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
-import { storeFile } from '../files/store.ts'
-import { idOf, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
+import { digestOf, storeFile } from '../files/store.ts'
+import { idOf, oneLineOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from '../journal/write.ts'
+import { findOpenJob } from '../jobs/find.ts'
+import { readSettings } from '../settings/store.ts'
+import { picturesOf } from './pictures.ts'
 
 const MOST_PHOTO_BYTES = 25_000_000
-const SCREEN_PIXELS = 1600
-const THUMB_PIXELS = 320
-const KINDS = new Set(['image/jpeg', 'image/png', 'image/webp'])
 
-export function photoRoutes(db: Database): Router {
+export function photoRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
   return Router()
-    .put('/jobs/:id/photos/:photo', async (req, res) => {
-      const job = await openJob(db, idOf(req))
-      const id = idOf(req, 'photo')
-      const known = await db.select({ id: photos.id }).from(photos).where(eq(photos.id, id))
-      if (known[0]) {
-        req.resume()
-        res.json({ id })
-        return
-      }
-      const original = await bytesOf(req)
-      const kind = await fileTypeFromBuffer(original)
-      if (!kind || !KINDS.has(kind.mime))
-        throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
-      const screen = await forTheScreen(original)
-      const thumb = await smaller(screen.data)
-      const caption = typeof req.query.caption === 'string' ? req.query.caption.slice(0, 200) : ''
-      await db.transaction(async (tx) => {
-        const originalId = uuid()
-        const screenId = uuid()
-        const thumbId = uuid()
-        await storeFile(tx, originalId, kind.mime, [original], { mostBytes: MOST_PHOTO_BYTES })
-        await storeFile(tx, screenId, 'image/webp', [screen.data], { mostBytes: MOST_PHOTO_BYTES })
-        await storeFile(tx, thumbId, 'image/webp', [thumb], { mostBytes: MOST_PHOTO_BYTES })
-        const made = await tx
-          .insert(photos)
-          .values({
-            id,
-            jobId: job.id,
-            caption,
-            width: screen.info.width,
-            height: screen.info.height,
-            takenAt: nowOf(req),
-            originalId,
-            screenId,
-            thumbId,
-          })
-          .onConflictDoNothing()
-          .returning()
-        if (made[0])
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who: whoOf(req),
-            kind: 'photo',
-            text: `Photo${caption === '' ? '' : `: ${caption}`}.`,
-            figures: { photo: id },
-          })
+    .put('/jobs/:id/photos/:photo', aMinute, async (req, res) => {
+      const jobId = idOf(req)
+      const sent = { id: idOf(req, 'photo'), caption: oneLineOf(req.query.caption, 200) }
+      await findOpenJob(db, jobId)
+      const made = await receive(req, res, MOST_PHOTO_BYTES, async ({ path, digest }) => {
+        if (await isThere(db, jobId, sent, digest)) return false
+        const { keepPhotoData } = await readSettings(db)
+        const { kind, width, height, original, screen, thumb } = await picturesOf(path, keepPhotoData)
+        return jobChange(db, req, jobId, { kind: 'photo' }, async ({ tx, job, person, at, write }) => {
+          // Sent twice at once, it came in while this one was worked on.
+          if (await isThere(tx, jobId, sent, digest)) return false
+          const [originalId, screenId, thumbId] = [uuid(), uuid(), uuid()]
+          await storeFile(tx, originalId, kind, original)
+          await storeFile(tx, screenId, 'image/webp', screen)
+          await storeFile(tx, thumbId, 'image/webp', thumb)
+          const kept = { ...sent, jobId: job.id, width, height, takenAt: at, digest, ...person }
+          await tx.insert(photos).values({ ...kept, originalId, screenId, thumbId })
+          await write(`Photo${sent.caption === '' ? '' : `: ${sent.caption}`}.`, { photo: sent.id })
+          return true
+        })
       })
-      res.status(201).json({ id })
+      res.status(made ? 201 : 200).json({ id: sent.id })
     })
     .get('/photos/:photo/:size', async (req, res) => {
       const found = await db
@@ -88,31 +59,19 @@ export function photoRoutes(db: Database): Router {
     })
 }
 
-async function bytesOf(req: Request): Promise<Buffer> {
-  const held: Buffer[] = []
-  let size = 0
-  for await (const chunk of req as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > MOST_PHOTO_BYTES)
-      throw new Refused(413, 'too-large', `A photo may be ${MOST_PHOTO_BYTES / 1e6} MB at most.`)
-    held.push(chunk)
-  }
-  return Buffer.concat(held)
-}
-
-async function forTheScreen(original: Buffer) {
-  try {
-    // rotate() without an angle turns it upright as its camera noted; no metadata is carried over, so no place either.
-    return await sharp(original, { limitInputPixels: 80_000_000 })
-      .rotate()
-      .resize(SCREEN_PIXELS, SCREEN_PIXELS, { fit: 'inside', withoutEnlargement: true })
-      .webp({ quality: 82 })
-      .toBuffer({ resolveWithObject: true })
-  } catch {
-    throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
-  }
-}
-
-async function smaller(screen: Buffer): Promise<Buffer> {
-  return sharp(screen).resize(THUMB_PIXELS, THUMB_PIXELS, { fit: 'inside', withoutEnlargement: true }).webp().toBuffer()
+/** Whether just this photo is kept already; refuses one that has the id of another. */
+async function isThere(
+  queries: Queries,
+  jobId: string,
+  sent: { id: string; caption: string },
+  digest: string,
+): Promise<boolean> {
+  const { screenId: _s, thumbId: _t, ...columns } = getTableColumns(photos)
+  const [there] = await queries.select(columns).from(photos).where(eq(photos.id, sent.id))
+  if (!there) return false
+  const { originalId, digest: kept, ...shown } = there
+  // Photos from before were kept as they were sent.
+  const same = (kept ?? (await digestOf(queries, originalId))) === digest
+  if (same && there.jobId === jobId && there.caption === sent.caption) return true
+  throw stale(shown, 'Another photo has this id already.')
 }

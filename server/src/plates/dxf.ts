@@ -1,5 +1,5 @@
 import { DxfWriter, LWPolylineFlags, point2d, point3d, Units } from '@tarikjabiri/dxf'
-import type { PlateOutlines } from './outlines.ts'
+import { printable, type PlateOutlines } from './outlines.ts'
 
 const LAYERS = { edge: 'EDGE', hole: 'HOLES', pillar: 'PILLARS', screw: 'SCREWS', other: 'OTHER', name: 'NAMES' }
 const NAME_MM = 2
@@ -18,7 +18,7 @@ export function plateDxf({ edge, rounds }: PlateOutlines): string {
     if (acrossMm === null) dxf.addPoint(xMm, yMm, 0, { layerName: LAYERS[kind] })
     else dxf.addCircle(point3d(xMm, yMm), acrossMm / 2, { layerName: LAYERS[kind] })
     // Names are free text: a line break would end the value and begin a code.
-    const words = name.replace(/\s+/g, ' ')
+    const words = printable(name)
     dxf.addText(point3d(xMm + (acrossMm ?? 1) / 2 + 1, yMm - NAME_MM / 2), NAME_MM, words, { layerName: LAYERS.name })
   }
   return dxf.stringify()

@@ -4,12 +4,11 @@ import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { holes, jobs, photos, plateMaps } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
+import { holdClock, jobChange } from '../door/jobChange.ts'
 import { sendSaved } from '../http/answer.ts'
-import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
+import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
-import { openJob } from '../jobs/find.ts'
-import { writeJournal } from '../journal/write.ts'
+import { findJob } from '../jobs/find.ts'
 import { plateDxf } from './dxf.ts'
 import { outlinesOf } from './outlines.ts'
 import { plateSvg } from './svg.ts'
@@ -27,7 +26,7 @@ export function plateRoutes(db: Database): Router {
       const plate = PLATES.find((p) => p === name)
       const format = Object.entries(FORMATS).find(([f]) => f === ending)?.[1]
       if (!plate || !format) throw new Refused(404, 'not-found', 'A plate is drawn as front or back, .svg or .dxf.')
-      const job = await openJob(db, idOf(req), { closedToo: true })
+      const job = await findJob(db, idOf(req))
       const [map] = await db.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
       if (!map) throw new Refused(404, 'not-found', 'The plates of this clock are not set out yet.')
       const measured = await db.select().from(holes).where(eq(holes.jobId, job.id))
@@ -37,8 +36,9 @@ export function plateRoutes(db: Database): Router {
     .put('/jobs/:id/plates/:row', async (req, res) => {
       const { id, version, ...map } = await bodyOf(PlateMapChange, req)
       sameId(idOf(req, 'row'), id)
-      const saved = await db.transaction(async (tx) => {
-        const job = await openJob(tx, idOf(req))
+      const saved = await jobChange(db, req, idOf(req), { kind: 'plates' }, async (doing) => {
+        const { tx, job, write } = doing
+        await holdClock(doing)
         if (map.photoId !== null) {
           const found = await tx
             .select({ id: photos.id })
@@ -47,22 +47,16 @@ export function plateRoutes(db: Database): Router {
             .where(and(eq(photos.id, map.photoId), eq(jobs.clockId, job.clockId)))
           if (!found[0]) throw badField('photoId', 'Photo: it is not one of this clock')
         }
-        const key = { id, version, within: eq(plateMaps.clockId, job.clockId) }
-        const [there] = await tx.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
         // A clock has one map: whoever began another meanwhile is shown the one that stands.
-        if (there && there.id !== id)
-          throw new Refused(409, 'stale', 'Somebody set out these plates meanwhile.', { current: there })
+        const ofClock = eq(plateMaps.clockId, job.clockId)
+        const key = { id, version, within: ofClock, place: ofClock }
         const done = await saveVersioned(tx, plateMaps, key, { ...map, clockId: job.clockId })
-        if (done.state === 'created' || done.state === 'changed') {
+        if (done.state !== 'same') {
           const placed = map.arbors.filter((a) => a.xMm !== null && a.yMm !== null)
-          await writeJournal(tx, {
-            jobId: job.id,
-            at: nowOf(req),
-            who: whoOf(req),
-            kind: 'plates',
-            text: `Plates set out: ${placed.length} of ${map.arbors.length} arbors have their places, ${map.fixtures.length} pillars and screws.`,
-            figures: { id, ...map },
-          })
+          await write(
+            `Plates set out: ${placed.length} of ${map.arbors.length} arbors have their places, ${map.fixtures.length} pillars and screws.`,
+            { id, ...map },
+          )
         }
         return done
       })

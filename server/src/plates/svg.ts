@@ -1,4 +1,4 @@
-import type { PlateOutlines } from './outlines.ts'
+import { printable, type PlateOutlines } from './outlines.ts'
 
 const MARGIN_MM = 8
 const NAME_MM = 2.2
@@ -40,5 +40,5 @@ function mm(value: number): string {
 const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
 
 function escaped(text: string): string {
-  return text.replace(/[&<>"']/g, (c) => ENTITIES[c] ?? c)
+  return printable(text).replace(/[&<>"']/g, (c) => ENTITIES[c] ?? c)
 }

@@ -12,7 +12,7 @@ export function rateRoutes(db: Database): Router {
     schema: ReadingChange,
     kind: 'reading',
     values: (body) => ({ ...body, at: new Date(body.at) }),
-    stamp: (who) => ({ who }),
+    stamp: (person) => person,
     sentence: ({ errorSeconds, sigmaSeconds, way }, state) =>
       `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s).`,
     goneSentence: (row) => `Taken back: the reading of ${row.at.toISOString()}, ${signed(row.errorSeconds)} s.`,
@@ -23,7 +23,7 @@ export function rateRoutes(db: Database): Router {
     schema: RateEventChange,
     kind: 'event',
     values: (body) => ({ ...body, at: new Date(body.at) }),
-    stamp: (who) => ({ who }),
+    stamp: (person) => person,
     sentence: eventSentence,
     goneSentence: (row) =>
       `Taken back: ${EVENT_TITLES[row.kind as RateEventChange['kind']]} of ${row.at.toISOString()}.`,

@@ -1,10 +1,11 @@
 import { Settings } from '@treadle/contract'
-import { and, eq } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { settings } from '../db/schema.ts'
+import { sameValues, stale } from '../db/versioned.ts'
+import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
 import { readSettings } from './store.ts'
 
 export function settingsRoutes(db: Database): Router {
@@ -14,17 +15,35 @@ export function settingsRoutes(db: Database): Router {
     })
     .put('/settings', async (req, res) => {
       const { version, ...values } = await bodyOf(Settings, req)
-      const done =
-        version === 0
-          ? await db.insert(settings).values({ id: 1, values }).onConflictDoNothing().returning()
-          : await db
-              .update(settings)
-              .set({ values, version: version + 1 })
-              .where(and(eq(settings.id, 1), eq(settings.version, version)))
-              .returning()
-      const now = await readSettings(db)
-      if (!done[0] && JSON.stringify({ ...now, version }) !== JSON.stringify({ ...values, version }))
-        throw new Refused(409, 'stale', 'Somebody changed the settings meanwhile.', { current: now })
+      const now = await shopChange(db, req, 'settings', async ({ tx, write }) => {
+        // The first change makes the row; whoever comes second waits for it, and then sees it.
+        await tx
+          .insert(settings)
+          .values({ id: 1, values: {} as typeof values, version: 0 })
+          .onConflictDoNothing()
+        await tx.select({ id: settings.id }).from(settings).where(eq(settings.id, 1)).for('no key update')
+        const before = await readSettings(tx)
+        if (before.version !== version) {
+          if (sameValues(values, before)) return before
+          throw stale(before, 'Somebody changed the settings meanwhile.')
+        }
+        await tx
+          .update(settings)
+          .set({ values, version: version + 1 })
+          .where(eq(settings.id, 1))
+        const after = await readSettings(tx)
+        await write(null, 'The settings were changed.', differing(before, after))
+        return after
+      })
       res.json(now)
     })
+}
+
+/** Of two states only the fields that differ, so that a change can be read in a line. */
+function differing(before: object, after: object): { before: object; after: object } {
+  const names = Object.entries(after as Record<string, unknown>).flatMap(([name, value]) =>
+    name !== 'version' && !sameValues({ [name]: value }, before) ? [name] : [],
+  )
+  const of = (all: object) => Object.fromEntries(names.map((name) => [name, (all as Record<string, unknown>)[name]]))
+  return { before: of(before), after: of(after) }
 }

@@ -1,6 +1,7 @@
 import { check, STOCK_KINDS, StockChange } from '@treadle/contract'
 import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
+import { setImmediate } from 'node:timers/promises'
 import { v7 as uuid } from 'uuid'
 
 const COLUMNS = [
@@ -16,7 +17,9 @@ const COLUMNS = [
   ['drawer', 'drawer'],
 ] as const satisfies readonly (readonly [keyof StockChange, string])[]
 const NUMBERS = new Set<string>(['outsideMm', 'insideMm', 'lengthMm', 'measuredMm', 'count', 'lowAt'])
-const MOST_ROWS = 20_000
+const MOST_ROWS = 8000
+/** Between so many rows others get their turn. */
+const ROWS_A_TURN = 250
 
 interface WrongLine {
   line: number
@@ -51,7 +54,8 @@ export async function readStockCsv(text: string): Promise<ReadList> {
       info: true,
       relax_column_count: true,
       skip_empty_lines: true,
-      to: MOST_ROWS + 1,
+      // The heading, and one to see that there are more.
+      to: MOST_ROWS + 2,
     }) as unknown as typeof records
   } catch (error) {
     return { rows: [], wrong: [{ line: 1, message: `It can’t be read as a list: ${(error as Error).message}` }] }
@@ -67,12 +71,13 @@ export async function readStockCsv(text: string): Promise<ReadList> {
       unknown.length > 0 ? `The column “${unknown[0]}” is not known` : `The column “${missing[0]}” is missing`
     return { rows: [], wrong: [{ line: 1, message: `${what}; known are ${known}.` }] }
   }
-  if (body.length >= MOST_ROWS)
+  if (body.length > MOST_ROWS)
     return { rows: [], wrong: [{ line: 1, message: `At most ${MOST_ROWS} rows at once; split the list.` }] }
   const rows: ReadList['rows'] = []
   const wrong: WrongLine[] = []
   const seen = new Map<string, number>()
-  for (const { record, info } of body) {
+  for (const [i, { record, info }] of body.entries()) {
+    if (i % ROWS_A_TURN === 0) await setImmediate()
     const row = rowOf(titles, record)
     const checked = await check(StockChange, row)
     if (!checked.ok) {
@@ -97,9 +102,8 @@ function rowOf(titles: string[], record: string[]): Record<string, unknown> {
     const words = titles.includes(title) ? cell(title) : ''
     if (!NUMBERS.has(key)) return [key, key === 'kind' ? kindOf(words) : words.replace(/^'(?=[=+\-@])/, '')]
     if (words === '') return [key, key === 'count' || key === 'lowAt' ? 0 : null]
-    const value = Number(words.replace(',', '.'))
-    // What is no number stays as it is, and is refused by its name.
-    return [key, Number.isNaN(value) ? words : value]
+    // What is no plain decimal number stays as it is, and is refused by its name.
+    return [key, /^[+-]?\d+([.,]\d+)?$/.test(words) ? Number(words.replace(',', '.')) : words]
   })
   return { ...(Object.fromEntries(entries) as Record<string, unknown>), id: uuid(), version: 0 }
 }

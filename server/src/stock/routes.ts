@@ -1,21 +1,25 @@
-import { StockChange, StockCsv, type StockImport, type StockPreview } from '@treadle/contract'
-import { eq, inArray } from 'drizzle-orm'
+import { stockTitle, StockChange, StockCsv, type StockImport, type StockPreview } from '@treadle/contract'
+import { eq, inArray, sql } from 'drizzle-orm'
 import { Router } from 'express'
+import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
-import { reservations, stock, stockImports } from '../db/schema.ts'
-import { saveVersioned } from '../db/versioned.ts'
+import { bushings, reservations, stock, stockImports } from '../db/schema.ts'
+import { saveVersioned, stale } from '../db/versioned.ts'
+import { shopChange, type ShopDoing } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
-import { bodyOf, idOf, sameId, whoOf } from '../http/ask.ts'
-import { nowOf } from '../http/now.ts'
-import { Refused } from '../http/problem.ts'
+import { bodyOf, idOf, sameId } from '../http/ask.ts'
+import { badField, Refused } from '../http/problem.ts'
+import { inNextRound } from '../http/rounds.ts'
 import { identity, readStockCsv, stockCsv } from './csv.ts'
+import { holdRow, promisedOf } from './hold.ts'
 import { readStock } from './store.ts'
 
 /** The drawers: a row at a time, or whole lists in and out. */
 export function stockRoutes(db: Database): Router {
+  const drawers = inNextRound(() => readStock(db))
   return Router()
     .get('/stock', async (_req, res) => {
-      res.json(await readStock(db))
+      res.type('json').send(await drawers('', null))
     })
     .get('/stock.csv', async (_req, res) => {
       res
@@ -26,30 +30,52 @@ export function stockRoutes(db: Database): Router {
     .put('/stock/:row', async (req, res) => {
       const { id, version, ...row } = await bodyOf(StockChange, req)
       sameId(idOf(req, 'row'), id)
-      sendSaved(res, await saveVersioned(db, stock, { id, version }, row))
+      const saved = await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        const before = await holdRow(tx, id)
+        const promised = before ? await promisedOf(tx, id) : 0
+        const done = await saveVersioned(tx, stock, { id, version }, row)
+        if (done.state === 'same') return done
+        if (row.count < promised)
+          throw badField('count', `Count: ${promised} of these are promised to jobs; it can’t be ${row.count}`)
+        await write(id, `${before ? 'Changed' : 'Put in'}: ${stockTitle(row)}, ${row.count}.`, {
+          before,
+          after: done.row,
+        })
+        return done
+      })
+      sendSaved(res, saved)
     })
     .delete('/stock/:row', async (req, res) => {
       const id = idOf(req, 'row')
-      const [held] = await db
-        .select({ id: reservations.id })
-        .from(reservations)
-        .where(eq(reservations.stockId, id))
-        .limit(1)
-      if (held) throw new Refused(409, 'promised', 'Jobs have some of these; set its count to 0 instead.')
-      await db.delete(stock).where(eq(stock.id, id))
+      await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        const before = await holdRow(tx, id)
+        if (!before) return
+        const [held] = await tx
+          .select({ id: reservations.id })
+          .from(reservations)
+          .where(eq(reservations.stockId, id))
+          .limit(1)
+        if (held) throw new Refused(409, 'promised', 'Jobs have some of these; set its count to 0 instead.')
+        const [used] = await tx.select({ id: bushings.id }).from(bushings).where(eq(bushings.stockId, id)).limit(1)
+        if (used) throw new Refused(409, 'in-use', 'A hole’s plan uses this; set its count to 0 instead.')
+        await tx.delete(stock).where(eq(stock.id, id))
+        await write(id, `Taken off the list: ${stockTitle(before as StockChange)}.`, { before })
+      })
       res.status(204).end()
     })
     .post('/stock/lists', async (req, res) => {
       const { id, csv, keep } = await bodyOf(StockCsv, req)
       const read = await readStockCsv(csv)
-      const answer = await db.transaction(async (tx) => {
-        const plan = await planOf(tx, read)
-        return keep ? { ...plan, kept: await takeList(tx, id, plan, whoOf(req), nowOf(req)) } : { ...plan, kept: null }
-      })
-      res.json(answer)
+      if (!keep) {
+        res.json({ ...(await planOf(db, read)), kept: null })
+        return
+      }
+      const digest = createHash('sha256').update(csv).digest('hex')
+      res.json(await shopChange(db, req, 'drawers', (doing) => takeList(doing, id, digest, read)))
     })
     .post('/stock/lists/:row/undo', async (req, res) => {
-      res.json(await db.transaction((tx) => undoList(tx, idOf(req, 'row'))))
+      const id = idOf(req, 'row')
+      res.json(await shopChange(db, req, 'drawers', (doing) => undoList(doing, id)))
     })
 }
 
@@ -72,37 +98,51 @@ async function planOf(tx: Queries, read: Awaited<ReturnType<typeof readStockCsv>
   return preview
 }
 
+/** Holds all the drawers at once: while a list is taken in or out nobody promises or takes from them. */
+const holdDrawers = (tx: Queries) => tx.execute(sql`lock table ${stock} in share row exclusive mode`)
+
 async function takeList(
-  tx: Queries,
+  { tx, person, at, write }: ShopDoing,
   id: string,
-  { added, changed }: StockPreview,
-  who: string,
-  at: Date,
-): Promise<StockImport> {
-  const made = await tx
-    .insert(stockImports)
-    .values({ id, at, who, added: added.map((r) => r.id), before: changed.map((c) => c.before), undone: false })
-    .onConflictDoNothing()
-    .returning()
-  // A repeated request finds its own list there already.
-  if (!made[0]) return { id, added: 0, changed: 0 }
+  digest: string,
+  read: Awaited<ReturnType<typeof readStockCsv>>,
+): Promise<StockPreview & { kept: StockImport }> {
+  await holdDrawers(tx)
+  const [known] = await tx.select().from(stockImports).where(eq(stockImports.id, id))
+  if (known) {
+    if (known.digest !== null && known.digest !== digest) throw stale(known, 'Another list has this id already.')
+    // A repeated request finds its own list there already, and what it did then.
+    const kept = { id, added: known.added.length, changed: known.before.length }
+    return { ...(await planOf(tx, read)), kept }
+  }
+  const plan = await planOf(tx, read)
+  const { added, changed } = plan
+  await tx.insert(stockImports).values({
+    id,
+    at,
+    ...person,
+    added: added.map((r) => r.id),
+    before: changed.map((c) => c.before),
+    undone: false,
+    digest,
+  })
   for (let i = 0; i < added.length; i += 500)
     await tx.insert(stock).values(added.slice(i, i + 500).map((row) => ({ ...row, version: 1 })))
   for (const { before, after } of changed) {
     const { count, lowAt, drawer } = after
-    const done = await tx
+    await tx
       .update(stock)
       .set({ count, lowAt, drawer, version: before.version + 1 })
       .where(eq(stock.id, before.id))
-      .returning()
-    if (!done[0]) throw new Refused(409, 'stale', 'Somebody changed the drawers meanwhile; look at the list again.')
   }
-  return { id, added: added.length, changed: changed.length }
+  await write(id, `A list taken in: ${added.length} new, ${changed.length} changed.`, { before: changed })
+  return { ...plan, kept: { id, added: added.length, changed: changed.length } }
 }
 
 /** Takes a list back out: what it added goes, what it changed is as it was. */
-async function undoList(tx: Queries, id: string): Promise<StockImport> {
-  const [list] = await tx.select().from(stockImports).where(eq(stockImports.id, id)).for('update')
+async function undoList({ tx, write }: ShopDoing, id: string): Promise<StockImport> {
+  await holdDrawers(tx)
+  const [list] = await tx.select().from(stockImports).where(eq(stockImports.id, id))
   if (!list) throw new Refused(404, 'not-found', 'There is no such list.')
   if (list.undone) return { id, added: 0, changed: 0 }
   const touched = [...list.added, ...list.before.map((b) => b.id)]
@@ -111,20 +151,32 @@ async function undoList(tx: Queries, id: string): Promise<StockImport> {
     const before = list.before.find((b) => b.id === row.id)
     return row.version !== (before ? before.version + 1 : 1)
   })
-  const held =
+  const of = <T extends typeof reservations | typeof bushings>(table: T) =>
     list.added.length === 0
       ? []
-      : await tx.select().from(reservations).where(inArray(reservations.stockId, list.added)).limit(1)
+      : tx
+          .select({ id: table.id })
+          .from(table as typeof bushings)
+          .where(inArray(table.stockId, list.added))
+          .limit(1)
+  const held = [...(await of(reservations)), ...(await of(bushings))]
   if (later || held[0])
     throw new Refused(409, 'used', 'Some of what this list brought was changed or promised since.', {
       detail: 'Change those rows one by one instead.',
     })
-  if (list.added.length > 0) await tx.delete(stock).where(inArray(stock.id, list.added))
-  for (const { id: row, version, ...before } of list.before)
+  for (const { id: row, version, ...before } of list.before) {
+    const promised = await promisedOf(tx, row)
+    if (before.count < promised)
+      throw new Refused(409, 'used', `${promised} of what this list brought are promised to jobs since.`, {
+        detail: 'Change those rows one by one instead.',
+      })
     await tx
       .update(stock)
       .set({ ...before, version: version + 2 })
       .where(eq(stock.id, row))
+  }
+  if (list.added.length > 0) await tx.delete(stock).where(inArray(stock.id, list.added))
   await tx.update(stockImports).set({ undone: true }).where(eq(stockImports.id, id))
+  await write(id, `A list taken back: ${list.added.length} out, ${list.before.length} as they were.`)
   return { id, added: list.added.length, changed: list.before.length }
 }

@@ -20,10 +20,8 @@ export async function readStock(queries: Queries): Promise<StockRow[]> {
     .from(reservations)
     .where(eq(reservations.taken, false))
     .groupBy(reservations.stockId)
-  return rows.map((row) => ({
-    ...(row as Omit<StockRow, 'reserved'>),
-    reserved: promised.find((p) => p.stockId === row.id)?.count ?? 0,
-  }))
+  const counts = new Map(promised.map((p) => [p.stockId, p.count]))
+  return rows.map((row) => ({ ...(row as Omit<StockRow, 'reserved'>), reserved: counts.get(row.id) ?? 0 }))
 }
 
 /** The rules that a hole is judged by: the settings', with the cutters of the drawers. */

@@ -12,6 +12,7 @@ export function stripRoutes(db: Database): Router {
       table: stripMarks,
       schema: StripMark,
       kind: 'strip',
+      place: ['key'],
       sentence: (m) =>
         m.state === 'done'
           ? `Marked before parting: ${m.key}${m.note === '' ? '' : `, ${m.note}`}.`

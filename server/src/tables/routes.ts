@@ -1,9 +1,11 @@
 import { check, TableChange, WORKSHOP_TABLES, type TableName } from '@treadle/contract'
-import { and, eq, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { Router, type Request } from 'express'
 import type { Schema } from 'yup'
 import type { Database } from '../db/connect.ts'
 import { confirmedCauses, workshopTables } from '../db/schema.ts'
+import { sameValues, stale } from '../db/versioned.ts'
+import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
 import { readTable } from './store.ts'
@@ -20,17 +22,32 @@ export function tableRoutes(db: Database): Router {
       const checked = await check(WORKSHOP_TABLES[name].schema as Schema<object>, values)
       if (!checked.ok)
         throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: checked.errors })
-      const done =
-        version === 0
-          ? await db.insert(workshopTables).values({ name, values: checked.value }).onConflictDoNothing().returning()
-          : await db
-              .update(workshopTables)
-              .set({ values: checked.value, version: version + 1 })
-              .where(and(eq(workshopTables.name, name), eq(workshopTables.version, version)))
-              .returning()
-      const now = await readTable(db, name)
-      if (!done[0] && JSON.stringify(now.values) !== JSON.stringify(checked.value))
-        throw new Refused(409, 'stale', 'Somebody changed this table meanwhile.', { current: now })
+      const now = await shopChange(db, req, 'table', async ({ tx, write }) => {
+        // As with the settings: the row is made by the first change, and held by each.
+        await tx
+          .insert(workshopTables)
+          .values({ name, values: WORKSHOP_TABLES[name].start, version: 0 })
+          .onConflictDoNothing()
+        await tx
+          .select({ name: workshopTables.name })
+          .from(workshopTables)
+          .where(eq(workshopTables.name, name))
+          .for('no key update')
+        const before = await readTable(tx, name)
+        if (before.version !== version) {
+          if (sameValues({ values: checked.value }, before)) return before
+          throw stale(before, 'Somebody changed this table meanwhile.')
+        }
+        await tx
+          .update(workshopTables)
+          .set({ values: checked.value, version: version + 1 })
+          .where(eq(workshopTables.name, name))
+        await write(name, `The workshop’s table of ${name} was changed.`, {
+          before: before.values,
+          after: checked.value,
+        })
+        return readTable(tx, name)
+      })
       res.json(now)
     })
     .get('/causes/counts', async (_req, res) => {

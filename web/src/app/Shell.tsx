@@ -1,3 +1,4 @@
+import type { Person } from '@treadle/contract'
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { IconKeyboard, IconLamp, IconSun } from '@tabler/icons-react'
 import { useIsMutating } from '@tanstack/react-query'
@@ -7,7 +8,7 @@ import { KeyHelp } from '../parts/KeyHelp.tsx'
 import { isField } from '../pedal/Pedal.tsx'
 import { request } from './api.ts'
 import { useServerAway } from './away.ts'
-import { benchName, setBenchName } from './bench.ts'
+import { benchName, setBench } from './bench.ts'
 import { Find } from '../parts/Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
 import { queryClient, usePeople } from './queries.ts'
@@ -111,13 +112,13 @@ function AtTheBench() {
   const { data: people } = usePeople()
   const [name, setName] = useState(benchName)
   const active = people?.filter((p) => p.active) ?? []
-  const choose = (who: string) => {
-    setBenchName(who)
-    setName(who)
+  const choose = (who: Person) => {
+    setBench(who)
+    setName(who.name)
   }
   useEffect(() => {
     const first = active[0]
-    if (name === '' && first) choose(first.name)
+    if (name === '' && first) choose(first)
   })
   if (active.length === 0) return null
   return (
@@ -129,7 +130,7 @@ function AtTheBench() {
       </Menu.Target>
       <Menu.Dropdown>
         {active.map((p) => (
-          <Menu.Item key={p.id} onClick={() => choose(p.name)}>
+          <Menu.Item key={p.id} onClick={() => choose(p)}>
             {p.name}
           </Menu.Item>
         ))}
@@ -154,7 +155,7 @@ function AwayBanner() {
   return (
     <div role="status" className={styles.away}>
       <strong>The workshop’s server does not answer.</strong> What you typed is kept here and sent as soon as it is
-      back. Start it with <code>npm start</code>.
+      back. It is started again by itself; if this stays, see what the window says in which <code>npm start</code> runs.
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
 import { setServerAway } from './away.ts'
-import { benchName } from './bench.ts'
+import { benchId, benchName } from './bench.ts'
 
 /** A request that the server refused: its sentence, the fields that are wrong, the row as it stands now. */
 export class ApiProblem extends Error {
@@ -39,6 +39,7 @@ export async function request<T>(method: string, path: string, body?: unknown): 
       method,
       headers: {
         'X-Bench': encodeURIComponent(benchName()),
+        'X-Bench-Id': benchId(),
         ...(body !== undefined && { 'Content-Type': bytes ? body.type : 'application/json' }),
       },
       ...(body !== undefined && { body: bytes ? body : JSON.stringify(body) }),

@@ -1,5 +1,7 @@
 import {
   cuttersOf,
+  type BackupsKept,
+  type RunningTimer,
   type BenchPage,
   type Found,
   type JobPage,
@@ -15,6 +17,7 @@ import {
   type StockRow,
 } from '@treadle/contract'
 import { useMemo } from 'react'
+import { withRow } from './withRow.ts'
 import { notifications } from '@mantine/notifications'
 import { MutationObserver, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
@@ -34,6 +37,13 @@ export const useBench = () =>
   useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
 export const useJob = (id: string) =>
   useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
+/** The baths that run in open jobs. */
+export const useRunning = () =>
+  useQuery({ queryKey: ['timers'], queryFn: () => request<RunningTimer[]>('GET', '/timers'), refetchInterval: 30_000 })
+export const useBackups = () =>
+  useQuery({ queryKey: ['backups'], queryFn: () => request<BackupsKept>('GET', '/backups') })
+export const useShopJournal = () =>
+  useQuery({ queryKey: ['journal', 'shop'], queryFn: () => request<JournalEntry[]>('GET', '/journal') })
 export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
@@ -128,10 +138,11 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
   const client = useQueryClient()
   const { mutateAsync, isPending, error } = useMutation({
     mutationFn: sending<T>,
-    onSettled: async () => {
-      await Promise.all(
-        ['job', 'bench', 'journal', ...alsoStale].map((key) => client.invalidateQueries({ queryKey: [key] })),
-      )
+    onSettled: async (answer, _error, change) => {
+      const kept = keepInPage(client, change, answer)
+      const timers = change.path.includes('/timers/') ? ['timers'] : []
+      const stale = ['bench', 'journal', ...timers, ...(kept ? [] : ['job']), ...alsoStale]
+      await Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] })))
     },
   })
   const mutate: Sender<T>['mutate'] = (change, ends) =>
@@ -140,6 +151,18 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
       (refusal: Error) => (ends?.onError ?? sayNotKept)(refusal),
     )
   return { mutate, mutateAsync, isPending, error }
+}
+
+/** Puts a row that was kept into its job's page, with what hangs on it; says whether the page is up to date by that. */
+function keepInPage(client: QueryClient, { method, path }: Change, answer: unknown): boolean {
+  const [, place, id = ''] = path.split('/')
+  // What is being fetched may be from before: it is fetched once more instead.
+  if (place !== 'jobs' || method === 'DELETE' || client.isFetching({ queryKey: ['job', id] }) > 0) return false
+  const page = client.getQueryData<JobPage>(['job', id])
+  const now = page && withRow(page, path, answer)
+  if (!now) return false
+  client.setQueryData(['job', id], now)
+  return true
 }
 
 /** The sentence to show for an error, whatever it is. */

@@ -31,11 +31,12 @@ export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (fil
   )
 }
 
-/** Sends one photo and gives back its id. */
+/** Sends one photo and gives back its id; the page then asks for what it shows. */
 export async function sendPhoto(jobId: string, photo: Blob, caption: string): Promise<string> {
   const id = uuid()
   const path = `/jobs/${jobId}/photos/${id}?caption=${encodeURIComponent(caption)}`
   await sendAsChange({ method: 'PUT', path, body: photo })
+  void queryClient.invalidateQueries({ queryKey: ['job', jobId] })
   return id
 }
 

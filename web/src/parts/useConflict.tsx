@@ -5,7 +5,7 @@ import { ApiProblem } from '../app/api.ts'
 interface Conflict {
   mine: Record<string, unknown>
   theirs: Record<string, unknown>
-  keepMine: (version: number) => void
+  keepMine: (version: number, id: string) => void
   takeTheirs: (theirs: Record<string, unknown>) => void
 }
 
@@ -19,7 +19,8 @@ export function useConflict(labels: Record<string, string>): {
   meet: (
     error: unknown,
     mine: Record<string, unknown>,
-    keepMine: (version: number) => void,
+    /** onto their version, and under the id that their row has */
+    keepMine: (version: number, id: string) => void,
     takeTheirs: (theirs: Record<string, unknown>) => void,
   ) => boolean
 } {
@@ -67,7 +68,7 @@ export function useConflict(labels: Record<string, string>): {
         </Button>
         <Button
           onClick={() => {
-            conflict?.keepMine(Number(conflict.theirs.version))
+            conflict?.keepMine(Number(conflict.theirs.version), String(conflict.theirs.id))
             setConflict(null)
           }}
         >

@@ -10,7 +10,7 @@ interface Row {
 }
 
 /** What the server adds to a row is not sent back with it. */
-type Kept<R> = Omit<R, 'jobId' | 'at' | 'who'>
+type Kept<R> = Omit<R, 'jobId' | 'at' | 'who' | 'whoId'>
 
 export interface Rows<R extends Row> {
   /** to be put on the page: asks which is right when somebody changed the same row meanwhile */
@@ -46,15 +46,18 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         at: _a,
         who: _w,
         measuredBy: _m,
+        whoId: _i,
+        standing: _s,
         ...body
       } = { ...latest, version } as Kept<R> & Partial<Record<string, unknown>>
       try {
         rememberRow(await change.mutateAsync({ method: 'PUT', path: address(id), body }))
         done?.()
       } catch (error) {
-        const again = (now: number) => {
-          rememberRow({ id, version: now })
-          put({ ...latest, version: now }, done)
+        // Theirs may stand under an id of its own, where there can be one row only of this thing.
+        const again = (now: number, theirId: string) => {
+          rememberRow({ id: theirId, version: now })
+          put({ ...latest, id: theirId, version: now }, done)
         }
         if (!conflict.meet(error, { ...body }, again, () => undefined)) sayNotKept(error)
       }

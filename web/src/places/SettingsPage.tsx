@@ -11,7 +11,9 @@ import { sayNotKept, useChange, usePeople, useSettings } from '../app/queries.ts
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
+import { Backups } from './Backups.tsx'
 import { CalendarAddress } from './CalendarAddress.tsx'
+import { ShopJournal } from './ShopJournal.tsx'
 import styles from './SettingsPage.module.css'
 
 /** What the workshop decides for itself: place, people, pedal, tolerances, schools. */
@@ -25,6 +27,8 @@ export function SettingsPage() {
         <PedalTeaching />
         <OwnTables />
         <CalendarAddress />
+        <Backups />
+        <ShopJournal />
       </div>
     </>
   )
@@ -44,6 +48,9 @@ const TITLES = {
   trialDays: 'Trial',
   oilSchool: 'Oil',
   rateToleranceSecondsPerDay: 'Rate within',
+  keepPhotoData: 'Keep the camera’s data',
+  backupDays: 'Daily backups',
+  backupWeeks: 'Weekly backups',
 }
 
 function SettingsForm({ settings }: { settings: Settings }) {
@@ -205,6 +212,18 @@ function SettingsForm({ settings }: { settings: Settings }) {
             mt="md"
             label="Sound when the pedal is heard"
             {...form.getInputProps('pedalSound', { type: 'checkbox' })}
+          />
+        </Fieldset>
+        <Fieldset legend="Keeping">
+          <div className={styles.pair}>
+            {number('backupDays', 'Daily backups kept', 'days')}
+            {number('backupWeeks', 'Weekly ones', 'weeks')}
+          </div>
+          <Switch
+            mt="md"
+            label="Photos keep what the camera wrote into them"
+            description="The place where it was taken, the camera, the time. Without this only the picture is kept."
+            {...form.getInputProps('keepPhotoData', { type: 'checkbox' })}
           />
         </Fieldset>
       </div>

@@ -12,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
+import { byWhom } from './people.ts'
 import { clocks, ofJob, photos } from './workshop.ts'
 
 /** Something seen, tried or asked; its key says what. */
@@ -27,10 +28,10 @@ export const observations = pgTable(
     note: text('note').notNull(),
     photoId: uuid('photo_id').references(() => photos.id),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
-  (t) => [index('observations_job').on(t.jobId)],
+  (t) => [uniqueIndex('observations_key').on(t.jobId, t.key)],
 )
 
 export const conditions = pgTable(
@@ -46,7 +47,7 @@ export const conditions = pgTable(
     x: doublePrecision('x'),
     y: doublePrecision('y'),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('conditions_job').on(t.jobId)],
@@ -69,7 +70,7 @@ export const trainSheets = pgTable(
     faultPeriodS: doublePrecision('fault_period_s'),
     version: version(),
   },
-  (t) => [index('train_sheets_clock').on(t.clockId)],
+  (t) => [uniqueIndex('train_sheets_train').on(t.clockId, t.train)],
 )
 
 export const confirmedCauses = pgTable(
@@ -80,7 +81,7 @@ export const confirmedCauses = pgTable(
     cause: text('cause').notNull(),
     note: text('note').notNull(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('confirmed_causes_job').on(t.jobId)],
@@ -103,7 +104,7 @@ export const estimates = pgTable(
     note: text('note').notNull(),
     sentAt: moment('sent_at'),
     answer: jsonb('answer').$type<Estimate['answer']>(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [uniqueIndex('estimates_revision').on(t.jobId, t.revision)],
@@ -118,10 +119,10 @@ export const stripMarks = pgTable(
     state: text('state').notNull(),
     note: text('note').notNull(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
-  (t) => [index('strip_marks_job').on(t.jobId)],
+  (t) => [uniqueIndex('strip_marks_key').on(t.jobId, t.key)],
 )
 
 export const stripSteps = pgTable(
@@ -139,7 +140,7 @@ export const stripSteps = pgTable(
     photoId: uuid('photo_id').references(() => photos.id),
     back: boolean('back').notNull(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('strip_steps_job').on(t.jobId)],
@@ -155,7 +156,7 @@ export const cleanParts = pgTable(
     finish: text('finish').notNull(),
     done: boolean('done').notNull(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('clean_parts_job').on(t.jobId)],
@@ -172,7 +173,7 @@ export const timers = pgTable(
     stopped: boolean('stopped').notNull(),
     bath: text('bath').notNull(),
     step: integer('step').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('timers_job').on(t.jobId)],
@@ -188,7 +189,7 @@ export const nowMarks = pgTable(
     state: text('state').notNull(),
     dueS: doublePrecision('due_s'),
     untilS: doublePrecision('until_s'),
-    who: text('who').notNull(),
+    ...byWhom(),
   },
   (t) => [primaryKey({ columns: [t.jobId, t.kind, t.subject] })],
 )

@@ -1,6 +1,7 @@
 import type { BushingChange, PlateMapChange, StockChange } from '@treadle/contract'
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
+import { byWhom } from './people.ts'
 import { clocks, holes, ofJob, photos } from './workshop.ts'
 
 const ofArbor = () => ({
@@ -8,7 +9,7 @@ const ofArbor = () => ({
   arbor: text('arbor').notNull(),
   arborIndex: integer('arbor_index').notNull(),
 })
-const byWhom = () => ({ at: moment('at').notNull(), who: text('who').notNull(), version: version() })
+const made = () => ({ at: moment('at').notNull(), ...byWhom(), version: version() })
 
 /** The two plates of a clock; one row a clock, whatever visit it was measured on. */
 export const plateMaps = pgTable(
@@ -42,9 +43,9 @@ export const arborTests = pgTable(
     feel: text('feel').notNull(),
     tried: boolean('tried').notNull(),
     note: text('note').notNull(),
-    ...byWhom(),
+    ...made(),
   },
-  (t) => [index('arbor_tests_job').on(t.jobId)],
+  (t) => [uniqueIndex('arbor_tests_arbor').on(t.jobId, t.train, t.arbor)],
 )
 
 export const pivots = pgTable(
@@ -68,9 +69,9 @@ export const pivots = pgTable(
     work: text('work').notNull(),
     finishedMm: doublePrecision('finished_mm'),
     note: text('note').notNull(),
-    ...byWhom(),
+    ...made(),
   },
-  (t) => [index('pivots_job').on(t.jobId)],
+  (t) => [uniqueIndex('pivots_place').on(t.jobId, t.train, t.arbor, t.plate)],
 )
 
 /** The work on one hole of the plan; a hole has one. */
@@ -94,7 +95,7 @@ export const bushings = pgTable(
     finishedMm: doublePrecision('finished_mm'),
     done: jsonb('done').$type<BushingChange['done']>().notNull(),
     note: text('note').notNull(),
-    ...byWhom(),
+    ...made(),
   },
   (t) => [index('bushings_job').on(t.jobId), uniqueIndex('bushings_hole').on(t.holeId)],
 )
@@ -127,7 +128,7 @@ export const reservations = pgTable(
     holeId: uuid('hole_id').references(() => holes.id, { onDelete: 'cascade' }),
     count: integer('count').notNull(),
     taken: boolean('taken').notNull(),
-    ...byWhom(),
+    ...made(),
   },
   (t) => [index('reservations_job').on(t.jobId), index('reservations_stock').on(t.stockId)],
 )
@@ -136,8 +137,10 @@ export const reservations = pgTable(
 export const stockImports = pgTable('stock_imports', {
   id: uuid('id').primaryKey(),
   at: moment('at').notNull(),
-  who: text('who').notNull(),
+  ...byWhom(),
   added: jsonb('added').$type<string[]>().notNull(),
   before: jsonb('before').$type<StockChange[]>().notNull(),
   undone: boolean('undone').notNull(),
+  /** of the list as it was sent, SHA-256; lists from before have none */
+  digest: text('digest'),
 })

@@ -12,9 +12,11 @@ import {
   primaryKey,
   serial,
   text,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
+import { byWhom } from './people.ts'
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 /** The job a row belongs to. */
@@ -22,14 +24,6 @@ export const ofJob = () =>
   uuid('job_id')
     .notNull()
     .references(() => jobs.id)
-
-export const people = pgTable('people', {
-  id: uuid('id').primaryKey(),
-  name: text('name').notNull(),
-  initials: text('initials').notNull(),
-  active: boolean('active').notNull(),
-  version: version(),
-})
 
 /** One row: what the workshop decides for itself. */
 export const settings = pgTable('settings', {
@@ -96,9 +90,9 @@ export const powerOffs = pgTable(
     method: text('method').notNull(),
     proofs: jsonb('proofs').$type<string[]>().notNull().default([]),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
   },
-  (t) => [index('power_offs_job').on(t.jobId)],
+  (t) => [uniqueIndex('power_offs_train').on(t.jobId, t.train)],
 )
 
 export const gateOverrides = pgTable(
@@ -109,7 +103,7 @@ export const gateOverrides = pgTable(
     gate: text('gate').notNull(),
     reason: text('reason').notNull(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
   },
   (t) => [index('gate_overrides_job').on(t.jobId)],
 )
@@ -144,9 +138,10 @@ export const holes = pgTable(
     bushed: boolean('bushed').notNull(),
     flagged: boolean('flagged').notNull(),
     measuredBy: text('measured_by').notNull(),
+    whoId: byWhom().whoId,
     version: version(),
   },
-  (t) => [index('holes_job').on(t.jobId)],
+  (t) => [uniqueIndex('holes_place').on(t.jobId, t.train, t.arbor, t.plate)],
 )
 
 export const listenings = pgTable(
@@ -155,7 +150,7 @@ export const listenings = pgTable(
     id: uuid('id').primaryKey(),
     jobId: ofJob(),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     pickup: text('pickup').notNull(),
     fileName: text('file_name').notNull(),
     purpose: text('purpose').notNull(),
@@ -192,7 +187,7 @@ export const readings = pgTable(
     errorSeconds: doublePrecision('error_seconds').notNull(),
     sigmaSeconds: doublePrecision('sigma_seconds').notNull(),
     way: text('way').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('readings_job').on(t.jobId)],
@@ -207,7 +202,7 @@ export const rateEvents = pgTable(
     kind: text('kind').notNull(),
     turns: doublePrecision('turns'),
     note: text('note').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     version: version(),
   },
   (t) => [index('rate_events_job').on(t.jobId)],
@@ -249,22 +244,33 @@ export const photos = pgTable(
       .references(() => files.id),
     /** small, for lists; photos from before there were any have none */
     thumbId: uuid('thumb_id').references(() => files.id),
+    /** of the picture as it was sent, SHA-256; photos from before have none */
+    digest: text('digest'),
+    who: text('who').notNull().default(''),
+    whoId: byWhom().whoId,
   },
   (t) => [index('photos_job').on(t.jobId)],
 )
 
-/** What happened, for good: the database refuses to change or remove an entry. */
+/**
+ * What happened, for good: the database refuses to change or remove an entry.
+ *
+ * An entry is about a job, or, where it has none, about a thing of the workshop: a clock, an owner, a person, the
+ * settings, a table, the drawers.
+ */
 export const journal = pgTable(
   'journal',
   {
     id: uuid('id').primaryKey(),
-    jobId: ofJob(),
+    jobId: uuid('job_id').references(() => jobs.id),
+    about: text('about').notNull().default('job'),
+    aboutId: text('about_id'),
     at: moment('at').notNull(),
-    who: text('who').notNull(),
+    ...byWhom(),
     kind: text('kind').notNull(),
     text: text('text').notNull(),
     figures: jsonb('figures').$type<Record<string, unknown>>().notNull(),
     corrects: uuid('corrects'),
   },
-  (t) => [index('journal_job').on(t.jobId, t.at)],
+  (t) => [index('journal_job').on(t.jobId, t.at), index('journal_about').on(t.about, t.aboutId, t.at)],
 )

@@ -75,12 +75,8 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const begun = one && rows.seen(blank(one), one.row)
   const done = (begun?.done ?? []).filter((key) => steps.some((s) => s.key === key))
   const step = steps.find((s) => !done.includes(s.key))
-  const mark = (planned: PlannedHole, keys: string[]) => {
-    set(planned, { ...settled(planned), done: keys })
-    const promise = reservations.find((r) => r.holeId === planned.hole.id && r.stockId === planned.stockId)
-    const inHand = keys.includes('bush')
-    if (promise && promise.taken !== inHand) promises.put({ ...promise, taken: inHand })
-  }
+  // The bush leaves its drawer with the step that takes it in hand: the server sees to that, promised or not.
+  const mark = (planned: PlannedHole, keys: string[]) => set(planned, { ...settled(planned), done: keys })
   const nextHole = plan.holes.find((h, i) => i !== at && !h.hole.bushed)
   const trains = [...new Set(plan.holes.map((h) => h.hole.train))]
   const runsDry = (train: string) => seen.of(`runs-dry ${train}`)?.answer === 'done'

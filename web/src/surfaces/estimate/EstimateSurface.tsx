@@ -103,7 +103,7 @@ function One({
   const dirty = JSON.stringify(draft) !== JSON.stringify(estimate)
   const save = (part: Partial<EstimateRow>) => {
     const row = { ...draft, ...part }
-    const { jobId: _j, who: _w, ...body } = row
+    const { jobId: _j, who: _w, whoId: _i, ...body } = row
     Estimate.validate(body, { strict: true }).then(
       () => {
         setWrong(null)

@@ -3,6 +3,7 @@ import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
+import { ApiProblem } from '../../app/api.ts'
 import { sentenceOf, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import styles from './Holes.module.css'
@@ -51,7 +52,12 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
     try {
       for (const one of list) {
         const body = blankHole(uuid(), one)
-        await change.mutateAsync({ method: 'PUT', path: `/jobs/${job.id}/holes/${body.id}`, body })
+        try {
+          await change.mutateAsync({ method: 'PUT', path: `/jobs/${job.id}/holes/${body.id}`, body })
+        } catch (error) {
+          // Somebody put it on the list meanwhile; the others still go on.
+          if (!(error instanceof ApiProblem) || error.status !== 409 || list.length === 1) throw error
+        }
       }
       setOpen(false)
     } catch (error) {

@@ -119,7 +119,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   }, [hole.plateMm])
 
   const save = (part: Partial<HoleChange>, after?: () => void, version = hole.version) => {
-    const { jobId: _, measuredBy: _m, ...row } = hole
+    const { jobId: _, measuredBy: _m, whoId: _i, ...row } = hole
     const body = { ...row, ...part, version }
     change.mutate(
       { method: 'PUT', path: `/jobs/${job.id}/holes/${hole.id}`, body },

@@ -46,9 +46,9 @@ export function SetOut({ onKept }: { onKept: () => void }) {
   const set = (part: Partial<PlateMapChange>) => setBegun((now) => ({ ...(now ?? fresh), ...part }))
   const setArbor = (of: PlacedArbor, part: Partial<Omit<PlacedArbor, 'train' | 'name'>>) =>
     set({ arbors: draft.arbors.map((a) => (a === of ? { ...a, ...part } : a)) })
-  const save = (version = draft.version) =>
+  const save = (version = draft.version, id = draft.id) =>
     change.mutate(
-      { method: 'PUT', path: `/jobs/${job.id}/plates/${draft.id}`, body: { ...draft, version } },
+      { method: 'PUT', path: `/jobs/${job.id}/plates/${id}`, body: { ...draft, id, version } },
       {
         onSuccess: () => {
           forget()

@@ -1,0 +1,117 @@
+import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import { ROOT } from './root.mjs'
+import { serve } from './serve.mjs'
+import { prepareTestDatabases } from './testDatabase.mjs'
+
+const OPEN_JOBS = 40
+const AT_ONCE = 500
+/** A photo of 24 million points. */
+const LARGE = { width: 6000, height: 4000 }
+
+/**
+ * Medians in ms of 500 requests sent at once, with 40 open jobs on file as full as the demo's: of the health route, the
+ * Bench, a job's page, and a press of the pedal, each against a server that has nothing else to do.
+ */
+export async function loadTimes() {
+  const prepared = await prepareTestDatabases({ demo: true })
+  const url = prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo')
+  try {
+    const { default: pg } = await import('pg')
+    const client = new pg.Client({ connectionString: url })
+    await client.connect()
+    await client.query(asManyOpen(OPEN_JOBS))
+    await client.end()
+    const { base, stop } = await serve(url)
+    const { tags } = await (await fetch(`${base}/api/bench`)).json()
+    const fullest = tags.find((t) => t.clock.name === 'Round-top drum clock').job.id
+    const times = {}
+    for (const [name, path] of [
+      ['health', '/api/health'],
+      ['bench', '/api/bench'],
+      ['job', `/api/jobs/${fullest}`],
+      ['stock', '/api/stock'],
+    ])
+      times[name] = await median(() => fetch(base + path))
+    await stop()
+    return times
+  } finally {
+    prepared.stop()
+  }
+}
+
+/** The most memory the server ever held, MB, while twelve photos of some 24 MB each are sent to it at once. */
+export async function photoMemory() {
+  const prepared = await prepareTestDatabases({ demo: true })
+  try {
+    const { base, pid, stop } = await serve(prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo'))
+    const { tags } = await (await fetch(`${base}/api/bench`)).json()
+    const sharp = createRequire(join(ROOT, 'server', 'package.json'))('sharp')
+    const noise = { type: 'gaussian', mean: 128, sigma: 60 }
+    const bytes = await sharp({ create: { ...LARGE, channels: 3, background: '#b98f3e', noise } })
+      .jpeg({ quality: 93 })
+      .toBuffer()
+    const sent = await Promise.all(
+      Array.from({ length: 12 }, () =>
+        fetch(`${base}/api/jobs/${tags[0].job.id}/photos/${randomUUID()}`, {
+          method: 'PUT',
+          headers: { 'Content-Type': 'image/jpeg' },
+          body: bytes,
+        }),
+      ),
+    )
+    const refused = sent.find((answer) => answer.status !== 201)
+    if (refused) throw new Error(`A photo of ${bytes.length} bytes: ${refused.status} ${await refused.text()}`)
+    const most = /VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))
+    await stop()
+    return Number(most[1]) / 1000
+  } finally {
+    prepared.stop()
+  }
+}
+
+async function median(ask) {
+  // Once to warm up, as a workshop is.
+  await (await ask()).arrayBuffer()
+  const times = await Promise.all(
+    Array.from({ length: AT_ONCE }, async () => {
+      const began = performance.now()
+      const answer = await ask()
+      await answer.arrayBuffer()
+      if (!answer.ok) throw new Error(`${answer.url}: ${answer.status}`)
+      return performance.now() - began
+    }),
+  )
+  return times.sort((a, b) => a - b)[AT_ONCE / 2]
+}
+
+/** Makes the demo's open jobs, each with all its rows, as many as these: clocks, holes, readings, steps and all. */
+function asManyOpen(wanted) {
+  return `
+    do $$
+    declare
+      of_job text;
+    begin
+      create temporary table clones as
+        select j.id as old_job, gen_random_uuid() as new_job, j.clock_id as old_clock, gen_random_uuid() as new_clock
+        from jobs j, generate_series(1, ${wanted}) n where j.closed_at is null
+        order by n limit ${wanted} - (select count(*) from jobs where closed_at is null);
+      insert into clocks select (jsonb_populate_record(c, jsonb_build_object('id', m.new_clock))).*
+        from clones m join clocks c on c.id = m.old_clock;
+      insert into jobs select (jsonb_populate_record(j, jsonb_build_object('id', m.new_job, 'clock_id', m.new_clock,
+          'number', nextval(pg_get_serial_sequence('jobs', 'number'))))).*
+        from clones m join jobs j on j.id = m.old_job;
+      insert into train_sheets select (jsonb_populate_record(t, jsonb_build_object('id', gen_random_uuid(), 'clock_id', m.new_clock))).*
+        from clones m join train_sheets t on t.clock_id = m.old_clock;
+      insert into plate_maps select (jsonb_populate_record(t, jsonb_build_object('id', gen_random_uuid(), 'clock_id', m.new_clock))).*
+        from clones m join plate_maps t on t.clock_id = m.old_clock;
+      foreach of_job in array '{power_offs,gate_overrides,holes,readings,rate_events,listenings,observations,conditions,estimates,strip_marks,strip_steps,clean_parts,timers,arbor_tests,pivots}'::text[]
+      loop
+        execute format('insert into %1$I select (jsonb_populate_record(r, jsonb_build_object(''id'', gen_random_uuid(), ''job_id'', m.new_job))).*
+          from clones m join %1$I r on r.job_id = m.old_job', of_job);
+      end loop;
+    end $$;
+    analyze`
+}

@@ -1,0 +1,16 @@
+import { boolean, pgTable, text, uuid } from 'drizzle-orm/pg-core'
+import { version } from './columns.ts'
+
+export const people = pgTable('people', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  initials: text('initials').notNull(),
+  active: boolean('active').notNull(),
+  version: version(),
+})
+
+/** Whoever made a row: the name as it was then, and who that is; nobody where the name is none of the workshop's. */
+export const byWhom = () => ({
+  who: text('who').notNull(),
+  whoId: uuid('who_id').references(() => people.id),
+})

@@ -1,0 +1,123 @@
+import { relations } from 'drizzle-orm'
+import {
+  cleanParts,
+  conditions,
+  confirmedCauses,
+  estimates,
+  nowMarks,
+  observations,
+  stripMarks,
+  stripSteps,
+  timers,
+  trainSheets,
+} from './arriveAndStrip.ts'
+import { arborTests, bushings, pivots, plateMaps, reservations } from './mend.ts'
+import {
+  clocks,
+  gateOverrides,
+  holes,
+  jobs,
+  listenings,
+  owners,
+  photos,
+  powerOffs,
+  rateEvents,
+  readings,
+} from './workshop.ts'
+
+// What hangs on what, so that a whole job is read in one statement.
+
+export const clockRelations = relations(clocks, ({ one, many }) => ({
+  owner: one(owners, { fields: [clocks.ownerId], references: [owners.id] }),
+  plateMap: one(plateMaps, { fields: [clocks.id], references: [plateMaps.clockId] }),
+  trainSheets: many(trainSheets),
+}))
+
+export const trainSheetRelations = relations(trainSheets, ({ one }) => ({
+  clock: one(clocks, { fields: [trainSheets.clockId], references: [clocks.id] }),
+}))
+
+export const jobRelations = relations(jobs, ({ one, many }) => ({
+  clock: one(clocks, { fields: [jobs.clockId], references: [clocks.id] }),
+  powerOffs: many(powerOffs),
+  overrides: many(gateOverrides),
+  holes: many(holes),
+  arborTests: many(arborTests),
+  pivots: many(pivots),
+  bushings: many(bushings),
+  reservations: many(reservations),
+  listenings: many(listenings),
+  readings: many(readings),
+  events: many(rateEvents),
+  estimates: many(estimates),
+  stripMarks: many(stripMarks),
+  stripSteps: many(stripSteps),
+  cleanParts: many(cleanParts),
+  timers: many(timers),
+  nowMarks: many(nowMarks),
+  photos: many(photos),
+  observations: many(observations),
+  conditions: many(conditions),
+  confirmedCauses: many(confirmedCauses),
+}))
+
+export const powerOffRelations = relations(powerOffs, ({ one }) => ({
+  job: one(jobs, { fields: [powerOffs.jobId], references: [jobs.id] }),
+}))
+export const gateOverrideRelations = relations(gateOverrides, ({ one }) => ({
+  job: one(jobs, { fields: [gateOverrides.jobId], references: [jobs.id] }),
+}))
+export const holeRelations = relations(holes, ({ one }) => ({
+  job: one(jobs, { fields: [holes.jobId], references: [jobs.id] }),
+}))
+export const arborTestRelations = relations(arborTests, ({ one }) => ({
+  job: one(jobs, { fields: [arborTests.jobId], references: [jobs.id] }),
+}))
+export const pivotRelations = relations(pivots, ({ one }) => ({
+  job: one(jobs, { fields: [pivots.jobId], references: [jobs.id] }),
+}))
+export const bushingRelations = relations(bushings, ({ one }) => ({
+  job: one(jobs, { fields: [bushings.jobId], references: [jobs.id] }),
+}))
+export const reservationRelations = relations(reservations, ({ one }) => ({
+  job: one(jobs, { fields: [reservations.jobId], references: [jobs.id] }),
+}))
+export const listeningRelations = relations(listenings, ({ one }) => ({
+  job: one(jobs, { fields: [listenings.jobId], references: [jobs.id] }),
+}))
+export const readingRelations = relations(readings, ({ one }) => ({
+  job: one(jobs, { fields: [readings.jobId], references: [jobs.id] }),
+}))
+export const rateEventRelations = relations(rateEvents, ({ one }) => ({
+  job: one(jobs, { fields: [rateEvents.jobId], references: [jobs.id] }),
+}))
+export const estimateRelations = relations(estimates, ({ one }) => ({
+  job: one(jobs, { fields: [estimates.jobId], references: [jobs.id] }),
+}))
+export const stripMarkRelations = relations(stripMarks, ({ one }) => ({
+  job: one(jobs, { fields: [stripMarks.jobId], references: [jobs.id] }),
+}))
+export const stripStepRelations = relations(stripSteps, ({ one }) => ({
+  job: one(jobs, { fields: [stripSteps.jobId], references: [jobs.id] }),
+}))
+export const cleanPartRelations = relations(cleanParts, ({ one }) => ({
+  job: one(jobs, { fields: [cleanParts.jobId], references: [jobs.id] }),
+}))
+export const timerRelations = relations(timers, ({ one }) => ({
+  job: one(jobs, { fields: [timers.jobId], references: [jobs.id] }),
+}))
+export const nowMarkRelations = relations(nowMarks, ({ one }) => ({
+  job: one(jobs, { fields: [nowMarks.jobId], references: [jobs.id] }),
+}))
+export const photoRelations = relations(photos, ({ one }) => ({
+  job: one(jobs, { fields: [photos.jobId], references: [jobs.id] }),
+}))
+export const observationRelations = relations(observations, ({ one }) => ({
+  job: one(jobs, { fields: [observations.jobId], references: [jobs.id] }),
+}))
+export const conditionRelations = relations(conditions, ({ one }) => ({
+  job: one(jobs, { fields: [conditions.jobId], references: [jobs.id] }),
+}))
+export const confirmedCauseRelations = relations(confirmedCauses, ({ one }) => ({
+  job: one(jobs, { fields: [confirmedCauses.jobId], references: [jobs.id] }),
+}))

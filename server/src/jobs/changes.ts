@@ -1,0 +1,54 @@
+import { RUNS_TITLES, type JobChange } from '@treadle/contract'
+import { BAYS, mayClose } from '@treadle/core'
+import { eq } from 'drizzle-orm'
+import { isDeepStrictEqual } from 'node:util'
+import { jobs } from '../db/schema.ts'
+import type { JobDoing } from '../door/jobChange.ts'
+import { Refused } from '../http/problem.ts'
+import { standingNow } from './standingNow.ts'
+
+/** Tells the journal what of a job was changed, each thing in a line of its own. */
+export async function writeJobChange({ job: before, write }: JobDoing, now: Omit<JobChange, 'version'>): Promise<void> {
+  if (before.bay !== now.bay) await write(`Moved to ${BAYS.find((b) => b.bay === now.bay)?.title ?? now.bay}.`)
+  if (before.runs !== now.runs) await write(`Observed before touching: ${RUNS_TITLES[now.runs]}.`)
+  if (before.complaint !== now.complaint)
+    await write(`The owner’s words now read: “${now.complaint}” (were: “${before.complaint}”).`)
+  if (
+    before.standsAt !== now.standsAt ||
+    before.movedLately !== now.movedLately ||
+    before.lastServiced !== now.lastServiced
+  )
+    await write(
+      `At home: stands ${now.standsAt || 'nobody said where'}; moved lately: ${now.movedLately}; last serviced: ${now.lastServiced ?? 'not known'}.`,
+    )
+  if (before.promisedOn !== (now.promisedOn ?? null)) await write(`Promised for ${now.promisedOn ?? 'no day'}.`)
+  if (!isDeepStrictEqual(before.cameWith, now.cameWith)) {
+    const list = now.cameWith.map((c) => `${c.name} (${c.returned ? 'ticked off' : c.state})`)
+    await write(`What came with it: ${list.join(', ') || 'nothing'}.`)
+  }
+}
+
+/** Hands the clock over, once every gate is passed or overridden. */
+export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> {
+  if (job.closedAt) return
+  const { gates } = await standingNow(tx, job.id, at)
+  if (!mayClose(gates)) {
+    const held = gates.filter((g) => !g.passed && g.overriddenBecause === null)
+    throw new Refused(422, 'gate', 'This job may not be closed yet.', { detail: held.map((g) => g.reason).join(' ') })
+  }
+  await tx
+    .update(jobs)
+    .set({ closedAt: at, version: job.version + 1 })
+    .where(eq(jobs.id, job.id))
+  await write('Handed over; the job is closed.')
+}
+
+/** Opens a closed job again. */
+export async function reopenJob({ tx, job, write }: JobDoing): Promise<void> {
+  if (!job.closedAt) return
+  await tx
+    .update(jobs)
+    .set({ closedAt: null, version: job.version + 1 })
+    .where(eq(jobs.id, job.id))
+  await write('Reopened.')
+}

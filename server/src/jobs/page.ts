@@ -1,0 +1,39 @@
+import { asc, eq, getTableColumns } from 'drizzle-orm'
+import type { Database } from '../db/connect.ts'
+import { conditions, confirmedCauses, observations, photos } from '../db/schema.ts'
+import { Refused } from '../http/problem.ts'
+import { readSettings } from '../settings/store.ts'
+import { readHoleRules } from '../stock/store.ts'
+import { bushedBefore } from './bushedBefore.ts'
+import { gatherJobs } from './gather.ts'
+import { standingOf } from './standing.ts'
+
+type JobTable = typeof observations | typeof conditions | typeof confirmedCauses
+
+/** Everything a job's pages show. */
+export async function jobPage(db: Database, id: string, now: Date) {
+  const { originalId: _o, screenId: _s, thumbId: _t, digest: _d, ...photoColumns } = getTableColumns(photos)
+  const ofJob = (table: JobTable) => db.select().from(table).where(eq(table.jobId, id)).orderBy(asc(table.at))
+  const [gathered, settings] = await Promise.all([gatherJobs(db, [id]), readSettings(db)])
+  const rows = gathered[0]
+  if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
+  const [rules, pictures, seen, condition, causes, before] = await Promise.all([
+    readHoleRules(db, settings),
+    db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),
+    ofJob(observations),
+    ofJob(conditions),
+    ofJob(confirmedCauses),
+    bushedBefore(db, rows.clock.id, id),
+  ])
+  const { nowMarks: _n, ...shown } = rows
+  return {
+    ...shown,
+    listenings: rows.listenings.map(({ soundId, ...l }) => ({ ...l, soundStored: soundId !== null })),
+    photos: pictures,
+    observations: seen,
+    conditions: condition,
+    confirmedCauses: causes,
+    bushedBefore: before,
+    ...standingOf(rows, settings, rules, now),
+  }
+}

@@ -1,0 +1,66 @@
+import { fileTypeFromFile } from 'file-type'
+import { readFile } from 'node:fs/promises'
+import pLimit from 'p-limit'
+import sharp from 'sharp'
+import { Refused } from '../http/problem.ts'
+import { BrokenPicture, withoutData } from './withoutData.ts'
+
+const SCREEN_PIXELS = 1600
+const THUMB_PIXELS = 320
+const MOST_PIXELS = 80_000_000
+const KINDS = new Set(['image/jpeg', 'image/png', 'image/webp'])
+
+/** A photo of dozens of millions of points takes a hundred megabytes while it is worked on: two at a time, others wait. */
+const atWork = pLimit(2)
+// What was worked on is not kept in memory for a next time that seldom comes.
+sharp.cache(false)
+
+export interface Pictures {
+  kind: string
+  width: number
+  height: number
+  original: Buffer
+  screen: Buffer
+  thumb: Buffer
+}
+
+/** The three pictures that are kept of a photo: as it was taken, for the screen, for lists; the latter two upright. */
+export function picturesOf(path: string, keepData: boolean): Promise<Pictures> {
+  return atWork(async () => {
+    const kind = (await fileTypeFromFile(path))?.mime ?? ''
+    if (!KINDS.has(kind))
+      throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
+    try {
+      const screen = await shrunk(path, SCREEN_PIXELS, 82)
+      const thumb = await shrunk(screen.data, THUMB_PIXELS, 80)
+      const original = keepData ? await readFile(path) : await bare(path, kind)
+      const { width, height } = screen.info
+      return { kind, width, height, original, screen: screen.data, thumb: thumb.data }
+    } catch (error) {
+      if (error instanceof Refused) throw error
+      throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+    }
+  })
+}
+
+/** rotate() without an angle turns it upright as its camera noted; nothing of the camera's is carried over. */
+function shrunk(source: string | Buffer, pixels: number, quality: number) {
+  return sharp(source, { limitInputPixels: MOST_PIXELS, sequentialRead: true })
+    .rotate()
+    .resize(pixels, pixels, { fit: 'inside', withoutEnlargement: true })
+    .webp({ quality })
+    .toBuffer({ resolveWithObject: true })
+}
+
+async function bare(path: string, kind: string): Promise<Buffer> {
+  const { orientation = 1 } = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata()
+  // A PNG that is to be turned is turned: it loses nothing by being written anew.
+  if (kind === 'image/png' && orientation > 1)
+    return sharp(path, { limitInputPixels: MOST_PIXELS }).rotate().png().toBuffer()
+  try {
+    return withoutData(await readFile(path), kind, orientation)
+  } catch (error) {
+    if (error instanceof BrokenPicture) throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+    throw error
+  }
+}

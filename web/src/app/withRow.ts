@@ -1,0 +1,47 @@
+import type { JobPage, Standing } from '@treadle/contract'
+
+interface Row {
+  id: string
+}
+type Lists = { [K in keyof JobPage]: JobPage[K] extends Row[] ? K : never }[keyof JobPage]
+type Order = (a: never, b: never) => number
+
+const by =
+  <K extends string>(key: K): Order =>
+  (a: Record<K, string | number>, b: Record<K, string | number>) =>
+    a[key] < b[key] ? -1 : a[key] > b[key] ? 1 : 0
+
+/** Where the page shows each kind of row, and in which order; not those that change other rows too. */
+const SHOWN: Record<string, [list: Lists, order: Order]> = {
+  holes: ['holes', by('id')],
+  'arbor-tests': ['arborTests', by('at')],
+  pivots: ['pivots', by('id')],
+  observations: ['observations', by('at')],
+  conditions: ['conditions', by('at')],
+  causes: ['confirmedCauses', by('at')],
+  'strip-marks': ['stripMarks', by('at')],
+  'strip-steps': ['stripSteps', by('position')],
+  'clean-parts': ['cleanParts', by('at')],
+  timers: ['timers', by('endsAt')],
+  estimates: ['estimates', by('revision')],
+  readings: ['readings', by('at')],
+  events: ['events', by('at')],
+}
+
+/**
+ * A job's page with the row that the server answered a change with, and the gates and what is owed that came with it.
+ *
+ * @param path - as the change was sent to: /jobs/ID/KIND/ROW, or /jobs/ID for the job itself
+ * @returns null where the answer is no such row, or the page shows it in no list
+ */
+export function withRow(page: JobPage, path: string, answer: unknown): JobPage | null {
+  const [, , , kind, id] = path.split('/')
+  const { standing, ...row } = (answer ?? {}) as Row & { standing?: Standing }
+  if (!standing) return null
+  if (kind === undefined) return { ...page, ...standing, job: row as JobPage['job'] }
+  const shown = SHOWN[kind]
+  if (!shown || id === undefined) return null
+  const [list, order] = shown
+  const rows = [...(page[list] as Row[]).filter((r) => r.id !== row.id), row].sort(order as (a: Row, b: Row) => number)
+  return { ...page, ...standing, [list]: rows }
+}
