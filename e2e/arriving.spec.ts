@@ -142,9 +142,13 @@ test('one walk by the pedal alone, then the trouble finder has heard of it', asy
   await page.keyboard.down('PageDown')
   await heading('Dial')
   await page.keyboard.up('PageDown')
+  // Two presses in quick succession are at two stops, on a slow machine too.
+  const devtools = await page.context().newCDPSession(page)
+  await devtools.send('Emulation.setCPUThrottlingRate', { rate: 8 })
   await press(page)
   await press(page)
   await heading('Does it run?')
+  await devtools.send('Emulation.setCPUThrottlingRate', { rate: 1 })
   await page.getByText('runs and stops').click()
   await press(page)
   await heading('Arc')

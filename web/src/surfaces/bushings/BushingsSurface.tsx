@@ -3,7 +3,7 @@ import { blankBushing, stockTitle } from '@treadle/contract'
 import { mayCut } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useSettings, useStock } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
@@ -16,6 +16,7 @@ import parts from '../../parts/parts.module.css'
 import { useMovement } from '../../parts/useMovement.ts'
 import { useObservations } from '../../parts/useObservations.ts'
 import { useRows } from '../../parts/useRows.ts'
+import { useStop } from '../../parts/useStop.ts'
 import { useWearOpen } from '../../parts/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing } from '../plates/PlateDrawing.tsx'
@@ -46,16 +47,16 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
   const seen = useObservations()
   const wearOpen = useWearOpen()
   const navigate = useNavigate()
-  const [search, setSearch] = useSearchParams()
+  const [shown, goTo] = useStop('hole')
   const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
   const judged = useRows<Hole>('holes', HOLE_LABELS)
   const promises = useRows<ReservationRow>('reservations', {}, 'stock')
   const [drawings, setDrawings] = useState(false)
   const open = plan.holes.findIndex((h) => !h.hole.bushed)
-  const wanted = plan.holes.findIndex((h) => h.hole.id === search.get('hole'))
+  const wanted = plan.holes.findIndex((h) => h.hole.id === shown)
   const at = wanted >= 0 ? wanted : Math.max(0, open)
   const one = plan.holes[at]
-  const go = (to: PlannedHole) => setSearch({ hole: to.hole.id }, { replace: true })
+  const go = (to: PlannedHole) => goTo(to.hole.id)
   const blank = ({ hole, work }: PlannedHole): BushingChange => ({
     ...blankBushing(v5(hole.id, NAMESPACE), hole.id),
     method: work.method,

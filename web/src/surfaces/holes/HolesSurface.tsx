@@ -2,7 +2,7 @@ import { judgeHole, placeOfHole, planOfHole, type Hole, type HoleChange } from '
 import { byWorkingOrder, formatClockDirection, fromMm, type LengthUnit } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useNavigate } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { HoleFound } from '../../parts/HoleFound.tsx'
@@ -10,6 +10,7 @@ import { HOLE_LABELS } from '../../parts/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../parts/useMovement.ts'
 import { useConflict } from '../../parts/useConflict.tsx'
+import { useStop } from '../../parts/useStop.ts'
 import { WearQuestion } from '../../parts/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AddHoles } from './AddHoles.tsx'
@@ -22,16 +23,16 @@ import styles from './Holes.module.css'
 /** The holes of a job, great wheel up: the caliper's surface, the picture, the verdict. */
 export function HolesSurface() {
   const { holes } = useJobData()
-  const [search, setSearch] = useSearchParams()
+  const [shown, goTo] = useStop('hole')
   const ordered = useMemo(() => [...holes].sort(byWorkingOrder), [holes])
   const at = Math.max(
     0,
-    ordered.findIndex((h) => h.id === search.get('hole')),
+    ordered.findIndex((h) => h.id === shown),
   )
   const first = ordered.findIndex((h) => h.plateMm === null)
-  const index = search.has('hole') ? at : Math.max(0, first)
+  const index = shown !== null ? at : Math.max(0, first)
   const hole = ordered[index]
-  const go = (to: Hole) => setSearch({ hole: to.id }, { replace: true })
+  const go = (to: Hole) => goTo(to.id)
   if (!hole) return <AddHoles empty />
   return (
     <>

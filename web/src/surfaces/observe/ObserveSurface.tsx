@@ -1,13 +1,14 @@
 import { jobChangeOf, RUNS, RUNS_TITLES } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
 import { useEffect, useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { sayNotKept, useChange } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
 import { useObservations, type Observations } from '../../parts/useObservations.ts'
+import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ArcStep, DriveStep, StrikeStep, WearStep } from './MeasuredSteps.tsx'
 import styles from './Observe.module.css'
@@ -18,7 +19,7 @@ export function ObserveSurface() {
   const { clock, listenings, job } = useJobData()
   const seen = useObservations()
   const navigate = useNavigate()
-  const [search, setSearch] = useSearchParams()
+  const [stop, goTo] = useStop()
   const steps = walkSteps(clock.trains.some((t) => t.train === 'strike'))
   const done = (step: WalkStep) =>
     step.kind === 'listen'
@@ -35,10 +36,10 @@ export function ObserveSurface() {
       steps.findIndex((s) => !done(s)),
     ),
   )
-  const wanted = steps.findIndex((s) => s.key === search.get('at'))
+  const wanted = steps.findIndex((s) => s.key === stop)
   const at = wanted >= 0 ? wanted : opensAt
   const step = steps[at]
-  const go = (to: number) => setSearch({ at: steps[to]?.key ?? '' }, { replace: true })
+  const go = (to: number) => goTo(steps[to]?.key ?? '')
   const onward = () => {
     if (at + 1 < steps.length) go(at + 1)
     else void navigate('../trouble')

@@ -10,7 +10,7 @@ import {
 } from '@treadle/contract'
 import { DEFAULT_PIVOT_RULES, FieldError, repivotSizes, type PivotPlan, type PivotVerdict } from '@treadle/core'
 import { Button, Checkbox, Group, SegmentedControl } from '@mantine/core'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useSettings } from '../../app/queries.ts'
 import { useJobData } from '../../job/JobPage.tsx'
@@ -20,6 +20,7 @@ import { NumberField } from '../../parts/NumberField.tsx'
 import { OverrideForm } from '../../parts/OverrideForm.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../parts/useRows.ts'
+import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../plates/Plates.module.css'
 import { testOrder, type TestStop } from '../test/order.ts'
@@ -45,7 +46,7 @@ export function PivotsSurface() {
   const { job, plateMap, holes, pivots, gates } = useJobData()
   const { data: settings } = useSettings()
   const navigate = useNavigate()
-  const [search, setSearch] = useSearchParams()
+  const [shown, goTo] = useStop()
   const rows = useRows<PivotRow>('pivots', LABELS)
   const ends = testOrder(plateMap?.arbors ?? [], holes).flatMap((stop): End[] =>
     PLATES.map((plate) => ({ stop, plate })),
@@ -55,11 +56,11 @@ export function PivotsSurface() {
     pivots.find((p) => p.train === stop.train && p.arbor === stop.name && p.plate === plate)
   const at = Math.max(
     0,
-    ends.findIndex((e) => keyOf(e) === search.get('at')),
+    ends.findIndex((e) => keyOf(e) === shown),
   )
   const end = ends[at]
   const row = end && rows.seen(blankAt(job.id, end), rowOf(end))
-  const go = (to: End) => setSearch({ at: keyOf(to) }, { replace: true })
+  const go = (to: End) => goTo(keyOf(to))
   const next = ends[at + 1]
   const set = (part: Partial<PivotChange>) => {
     if (end) rows.set(blankAt(job.id, end), rowOf(end), part)

@@ -10,7 +10,7 @@ import {
 } from '@treadle/contract'
 import { Button, Checkbox, Group, SegmentedControl, Textarea } from '@mantine/core'
 import { useRef, useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v5, v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/JobPage.tsx'
 import { HOLE_LABELS } from '../../parts/holeLabels.ts'
@@ -19,6 +19,7 @@ import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
 import { useMovement, type Movement } from '../../parts/useMovement.ts'
 import { useRows } from '../../parts/useRows.ts'
+import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing, stateOf, STATE_WORDS } from '../plates/PlateDrawing.tsx'
 import plates from '../plates/Plates.module.css'
@@ -32,7 +33,7 @@ export function TestSurface() {
   const { job, plateMap, holes, arborTests } = useJobData()
   const movement = useMovement()
   const navigate = useNavigate()
-  const [search, setSearch] = useSearchParams()
+  const [shown, goTo] = useStop()
   const stops = testOrder(plateMap?.arbors ?? [], holes)
   const tests = useRows<ArborTestRow>('arbor-tests', LABELS)
   const done = (hole: Hole) => movement?.judged(hole).done ?? false
@@ -42,11 +43,11 @@ export function TestSurface() {
       stops.findIndex((s) => !gone(s, arborTests, holes, done)),
     ),
   )
-  const wanted = stops.findIndex((s) => `${s.train} ${s.name}` === search.get('at'))
+  const wanted = stops.findIndex((s) => `${s.train} ${s.name}` === shown)
   const at = wanted >= 0 ? wanted : opensAt
   const stop = stops[at]
   const next = stops[at + 1]
-  const go = (to: TestStop) => setSearch({ at: `${to.train} ${to.name}` }, { replace: true })
+  const go = (to: TestStop) => goTo(`${to.train} ${to.name}`)
   const blank = (s: TestStop): ArborTestChange => ({
     id: v5(`${job.id} ${s.train} ${s.name}`, NAMESPACE),
     version: 0,
