@@ -14,6 +14,7 @@ const jobOf = async (demo: Workshop, clock: string) => {
 test('anything is found as one types: a mark, an owner, a number', async ({ demo, page }) => {
   await page.goto(demo.url)
   const find = page.getByRole('searchbox', { name: /^Find an owner/ }).or(page.getByLabel(/^Find an owner/))
+  await expect(find.first()).toBeVisible()
   await page.keyboard.press('/')
   await expect(find.first()).toBeFocused()
   await page.keyboard.type('gull among')
