@@ -11,7 +11,7 @@ import {
 } from '@treadle/contract'
 import pg from 'pg'
 import { describe, expect, test, vi } from 'vitest'
-import { markMeshes, newHole, powerOff, useWorkshop } from './workshop.ts'
+import { markMeshes, newHole, newJob, powerOff, useWorkshop } from './workshop.ts'
 
 const shop = useWorkshop()
 const ROUNDS = 12
@@ -153,6 +153,25 @@ describe('what is sent twice at once counts once', () => {
       expect(await statuses(both)).toEqual([201, 409])
       const { count, reserved } = await countOf(one.id)
       expect(count - reserved).toBe(0)
+    }
+  })
+
+  test('one id for two jobs: one is taken in, of the other neither owner nor clock is left', async () => {
+    for (let round = 0; round < ROUNDS; round++) {
+      const id = randomUUID()
+      const two = [newJob(), newJob()].map((job) => ({ ...job, id }))
+      const answers = await Promise.all(two.map((job) => shop.request.post('/api/jobs').send(job)))
+      expect(answers.map((a) => a.status).sort()).toEqual([201, 409])
+      const clocks = await Promise.all(two.map((job) => shop.request.get(`/api/clocks/${job.clock.id}`)))
+      expect(clocks.map((c) => c.status)).toEqual(answers.map((a) => (a.status === 201 ? 200 : 404)))
+    }
+  })
+
+  test('one job, sent twice at once: it is taken in once', async () => {
+    for (let round = 0; round < ROUNDS; round++) {
+      const job = newJob()
+      const answers = await Promise.all([1, 2, 3].map(() => shop.request.post('/api/jobs').send(job)))
+      expect(answers.map((a) => a.status).sort()).toEqual([200, 200, 201])
     }
   })
 
@@ -325,6 +344,38 @@ describe('who and what before', () => {
       .set('X-Bench-Id', randomUUID())
       .expect(201)
     expect(unknown.body).toMatchObject({ who: 'A guest', whoId: null })
+  })
+
+  test('whoever is known by an id is written by the name that the workshop knows, whatever a device still says', async () => {
+    const ida = { id: randomUUID(), version: 0, name: 'Ida Vos-Lund', initials: 'IL', active: true }
+    await shop.request.put(`/api/people/${ida.id}`).send(ida).expect(201)
+    const { job } = await shop.takeIn()
+    const answer = put(job.id, 'holes', newHole()).set('X-Bench', 'Ida Vos').set('X-Bench-Id', ida.id)
+    expect((await answer.expect(201)).body).toMatchObject({ measuredBy: 'Ida Vos-Lund', whoId: ida.id })
+  })
+
+  test('what is sent as it stands changes nothing, and nothing is told of it', async () => {
+    const { job, clock } = await shop.takeIn()
+    const hole = newHole({ longAxisMm: 1.32, shortAxisMm: 1.1 })
+    await put(job.id, 'holes', hole).expect(201)
+    const before = await journal(job.id)
+    expect((await put(job.id, 'holes', { ...hole, version: 1 }).expect(200)).body).toMatchObject({ version: 1 })
+    expect(await journal(job.id)).toEqual(before)
+
+    const shopSaid = async () => (await shop.request.get('/api/journal')).body as JournalEntry[]
+    const said = await shopSaid()
+    const { name, kind, marks, trains, pendulum, work, version } = clock
+    const same = { name, kind, marks, trains, pendulum, work, version }
+    expect((await shop.request.patch(`/api/clocks/${clock.id}`).send(same).expect(200)).body).toMatchObject({ version })
+    const settings = (await shop.request.get('/api/settings')).body as { version: number }
+    const answer = await shop.request.put('/api/settings').send(settings).expect(200)
+    expect(answer.body).toMatchObject({ version: settings.version })
+    const { version: tableVersion, values } = (await shop.request.get('/api/tables/prices')).body as {
+      version: number
+      values: object
+    }
+    await shop.request.put('/api/tables/prices').send({ version: tableVersion, values }).expect(200)
+    expect(await shopSaid()).toEqual(said)
   })
 
   test('settings and tables sent again with equal content answer as made, in whatever order their fields come', async () => {

@@ -24,7 +24,8 @@ interface Key {
 /**
  * Makes a row (version 0) or changes the one of this version.
  *
- * A repeated request is `same`: it finds its own values there already. A change made on an older version, an id that is
+ * What asks for the values that are there already is `same`, a repeated request too: nothing is written, and nothing is
+ * told of it. A change made on an older version, an id that is
  * another row's, and a place that is taken are thrown as a refusal that carries the row as it stands: thrown, so that
  * whatever was done before it in the same transaction is undone with it. `stamp` is written with the values (who, when)
  * and says nothing about whether they are the same.
@@ -41,6 +42,8 @@ export async function saveVersioned<T extends Versioned>(
   const plainTable: PgTable = table
   const one = async (where: SQL | undefined) =>
     (await tx.select().from(plainTable).where(where).limit(1))[0] as Row<T> | undefined
+  const mine = version === 0 ? undefined : await one(and(eq(table.id, id), within))
+  if (mine && sameValues(wanted, mine)) return { state: 'same', row: mine }
   if (version === 0) {
     const made = (await tx
       .insert(table)
@@ -56,10 +59,10 @@ export async function saveVersioned<T extends Versioned>(
       .returning()) as Row<T>[]
     if (changed[0]) return { state: 'changed', row: changed[0] }
   }
-  const mine = await one(and(eq(table.id, id), within))
-  if (mine) {
-    if (sameValues(wanted, mine)) return { state: 'same', row: mine }
-    throw stale(mine)
+  const standing = await one(and(eq(table.id, id), within))
+  if (standing) {
+    if (sameValues(wanted, standing)) return { state: 'same', row: standing }
+    throw stale(standing)
   }
   const other = version === 0 ? ((await one(eq(table.id, id))) ?? (place && (await one(place)))) : undefined
   if (other) throw stale(other)

@@ -55,5 +55,7 @@ async function personOf(db: Database, name: string, id: unknown): Promise<Doer> 
     .where(known === null ? eq(people.name, name) : or(eq(people.id, known), eq(people.name, name)))
     .orderBy(sql`${people.id} = ${known} desc nulls last`, people.id)
     .limit(1)
-  return { who: name || (found?.name ?? NOBODY.who), whoId: found?.id ?? null }
+  // Who is known by the id is written by the name that the workshop knows: a device may still have an older one.
+  const who = found && found.id === known ? found.name : name
+  return { who: who || NOBODY.who, whoId: found?.id ?? null }
 }

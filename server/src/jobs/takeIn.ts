@@ -28,13 +28,14 @@ export async function takeIn(db: Database, req: Request, body: NewJob): Promise<
       lastServiced: body.lastServiced,
       clockId: clock.id,
     }
-    const [known] = await tx.select().from(jobs).where(eq(jobs.id, body.id))
-    if (known) {
+    const isTakenIn = async () => {
+      const [known] = await tx.select().from(jobs).where(eq(jobs.id, body.id))
       // What was changed since it was taken in may differ; of what was not, all must be as it was sent.
-      const same = known.version > 1 ? known.clockId === clock.id : sameValues(values, known)
-      if (!same) throw stale(known, 'Another job has this id already.')
-      return { created: false, id: body.id }
+      const same = known && (known.version > 1 ? known.clockId === clock.id : sameValues(values, known))
+      if (known && !same) throw stale(known, 'Another job has this id already.')
+      return known !== undefined
     }
+    if (await isTakenIn()) return { created: false, id: body.id }
     const [newOwner] = await tx.insert(owners).values(owner).onConflictDoNothing().returning()
     if (!newOwner) {
       const [there] = await tx.select().from(owners).where(eq(owners.id, owner.id))
@@ -56,8 +57,11 @@ export async function takeIn(db: Database, req: Request, body: NewJob): Promise<
       .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: at })
       .onConflictDoNothing()
       .returning()
-    // Taken in by the same request, sent twice at once.
-    if (!job) return { created: false, id: body.id }
+    // Taken in meanwhile: by the same request, sent twice at once, or as another, which undoes this one.
+    if (!job) {
+      await isTakenIn()
+      return { created: false, id: body.id }
+    }
     const shop = { at, ...person }
     if (newOwner)
       await writeJournal(tx, {

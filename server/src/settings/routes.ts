@@ -23,10 +23,8 @@ export function settingsRoutes(db: Database): Router {
           .onConflictDoNothing()
         await tx.select({ id: settings.id }).from(settings).where(eq(settings.id, 1)).for('no key update')
         const before = await readSettings(tx)
-        if (before.version !== version) {
-          if (sameValues(values, before)) return before
-          throw stale(before, 'Somebody changed the settings meanwhile.')
-        }
+        if (sameValues(values, before)) return before
+        if (before.version !== version) throw stale(before, 'Somebody changed the settings meanwhile.')
         await tx
           .update(settings)
           .set({ values, version: version + 1 })

@@ -34,10 +34,8 @@ export function tableRoutes(db: Database): Router {
           .where(eq(workshopTables.name, name))
           .for('no key update')
         const before = await readTable(tx, name)
-        if (before.version !== version) {
-          if (sameValues({ values: checked.value }, before)) return before
-          throw stale(before, 'Somebody changed this table meanwhile.')
-        }
+        if (sameValues({ values: checked.value }, before)) return before
+        if (before.version !== version) throw stale(before, 'Somebody changed this table meanwhile.')
         await tx
           .update(workshopTables)
           .set({ values: checked.value, version: version + 1 })

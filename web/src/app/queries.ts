@@ -17,7 +17,7 @@ import {
   type StockRow,
 } from '@treadle/contract'
 import { useMemo } from 'react'
-import { withRow } from './withRow.ts'
+import { keepInPage } from './keepInPage.ts'
 import { notifications } from '@mantine/notifications'
 import { MutationObserver, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
@@ -138,8 +138,9 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
   const client = useQueryClient()
   const { mutateAsync, isPending, error } = useMutation({
     mutationFn: sending<T>,
-    onSettled: async (answer, _error, change) => {
-      const kept = keepInPage(client, change, answer)
+    onMutate: () => ({ sentAt: Date.now() }),
+    onSettled: async (answer, _error, change, sent) => {
+      const kept = sent !== undefined && keepInPage(client, { ...change, ...sent }, answer)
       const timers = change.path.includes('/timers/') ? ['timers'] : []
       const stale = ['bench', 'journal', ...timers, ...(kept ? [] : ['job']), ...alsoStale]
       await Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] })))
@@ -151,18 +152,6 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
       (refusal: Error) => (ends?.onError ?? sayNotKept)(refusal),
     )
   return { mutate, mutateAsync, isPending, error }
-}
-
-/** Puts a row that was kept into its job's page, with what hangs on it; says whether the page is up to date by that. */
-function keepInPage(client: QueryClient, { method, path }: Change, answer: unknown): boolean {
-  const [, place, id = ''] = path.split('/')
-  // What is being fetched may be from before: it is fetched once more instead.
-  if (place !== 'jobs' || method === 'DELETE' || client.isFetching({ queryKey: ['job', id] }) > 0) return false
-  const page = client.getQueryData<JobPage>(['job', id])
-  const now = page && withRow(page, path, answer)
-  if (!now) return false
-  client.setQueryData(['job', id], now)
-  return true
 }
 
 /** The sentence to show for an error, whatever it is. */

@@ -50,8 +50,8 @@ function Entries() {
 
 /** The plain fields that differ; what is a list or a table in itself is told by the sentence alone. */
 function changes(figures: Record<string, unknown>): [field: string, was: string, is: string][] {
-  const [before, after] = [figures.before, figures.after].map((v) => (v ?? {}) as Record<string, unknown>)
-  if (!before || !after || figures.before == null) return []
+  const { before, after } = figures as Record<'before' | 'after', Record<string, unknown> | null | undefined>
+  if (!before || !after) return []
   return Object.keys(after)
     .filter((key) => key !== 'version' && before[key] !== after[key])
     .filter((key) => isPlain(before[key]) && isPlain(after[key]))
