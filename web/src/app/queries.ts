@@ -19,11 +19,22 @@ import {
 import { useMemo } from 'react'
 import { keepInPage } from './keepInPage.ts'
 import { notifications } from '@mantine/notifications'
-import { MutationObserver, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import {
+  MutationObserver,
+  notifyManager,
+  QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query'
 import { ApiProblem, isAway, request } from './api.ts'
 
 const retryWhileAway = (_count: number, error: Error) => isAway(error)
 const slower = (attempt: number) => Math.min(8000, 500 * 2 ** attempt)
+
+// A page shows what was kept before anything else is done, not a timer later: between the two what was just said would be
+// gone from it, and a press would be made on that.
+notifyManager.setScheduler(queueMicrotask)
 
 export const queryClient = new QueryClient({
   defaultOptions: {
