@@ -90,7 +90,7 @@ test('the tag’s code opens the job, on the shop’s own address', async ({ dem
   await expect(page.getByText(/must be such as http:\/\/bench.local/)).toBeVisible()
   await page.getByLabel('Shop’s address for phones').fill('http://bench.local:4173')
   await page.getByRole('button', { name: 'Keep the settings' }).click()
-  await expect(page.getByText('Kept.').first()).toBeVisible()
+  await expect(page.getByText('Kept.', { exact: true }).first()).toBeVisible()
   await page.goto(`${address}/papers`)
   await expect(page.getByRole('img', { name: /bench.local/ })).toBeVisible()
   expect(await decoded()).toBe(`http://bench.local:4173/jobs/${job.id}`)

@@ -103,7 +103,7 @@ test('settings change what the surfaces say, and a value that can’t be is name
   await expect(page.getByText(/would gain 57 s a day here/)).toBeVisible()
   await page.getByLabel('Workshop', { exact: true }).fill('Shed at the slip')
   await page.getByRole('button', { name: 'Keep the settings' }).click()
-  await expect(page.getByText('Kept.')).toBeVisible()
+  await expect(page.getByText('Kept.', { exact: true })).toBeVisible()
   await page.getByLabel('Name *').fill('Nils Ra')
   await page.getByLabel('Initials *').fill('NR')
   await page.getByRole('button', { name: 'Add', exact: true }).click()

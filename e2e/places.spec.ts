@@ -44,7 +44,7 @@ test('the workshop’s own baths sort the parts, and a bath that is taken out is
   await page.getByRole('button', { name: 'One more bath' }).click()
   await page.getByLabel('Name of Another bath').fill('Soap and water')
   await page.getByRole('button', { name: 'Keep the table' }).click()
-  await expect(page.getByText('Kept.')).toBeVisible()
+  await expect(page.getByText('Kept.', { exact: true })).toBeVisible()
   await page.reload()
   await expect(page.getByLabel('Minutes of Ammoniated bath, ultrasonic')).toHaveValue('5')
   await expect(page.getByLabel('Name of Soap and water')).toBeVisible()

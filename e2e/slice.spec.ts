@@ -54,7 +54,7 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   ] as const)
     await type(label, value)
   await key('Keep the figures')
-  await expect(page.getByText('Kept.').first()).toBeVisible()
+  await expect(page.getByText('Kept.', { exact: true }).first()).toBeVisible()
 
   // Strip: the power.
   await bar('Press to send it to the strip')

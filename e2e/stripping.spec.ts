@@ -350,7 +350,7 @@ test('the workshop’s prices are its own, and a wrong one is named', async ({ o
   await expect(page.getByRole('alert')).toContainText('must be an amount such as 12.50')
   await page.getByLabel('Price of Suspension spring').fill('16,50')
   await page.getByRole('button', { name: 'Keep the table' }).click()
-  await expect(page.getByText('Kept.')).toBeVisible()
+  await expect(page.getByText('Kept.', { exact: true })).toBeVisible()
   await page.reload()
   await expect(page.getByLabel('Price of Suspension spring')).toHaveValue('16.50')
   await page.goto(`${own.url}/tables/trouble`)
