@@ -1,4 +1,19 @@
 /** Imports run downward only: web and server → contract → core; the demo stands on all, nothing on the demo. */
+
+/** A floor of the pages: it may stand on those below it, and on nothing above. */
+function floor(room, below) {
+  const rooms = [room, ...below].join('|')
+  return [
+    {
+      name: `${room}-stands-low`,
+      comment: 'data ← parts ← pedal ← hear ← job ← surfaces, places ← app',
+      severity: 'error',
+      from: { path: `^web/src/${room}/` },
+      to: { path: '^web/src/', pathNot: `^web/src/(${rooms})/` },
+    },
+  ]
+}
+
 module.exports = {
   forbidden: [
     {
@@ -32,6 +47,31 @@ module.exports = {
       severity: 'error',
       from: { path: '^web/src' },
       to: { path: '^(server|demo|e2e|scripts)/' },
+    },
+    ...floor('data', []),
+    ...floor('parts', ['data']),
+    ...floor('pedal', ['data', 'parts']),
+    ...floor('hear', ['data', 'parts', 'pedal']),
+    ...floor('job', ['data', 'parts', 'pedal', 'hear']),
+    {
+      name: 'surfaces-stand-apart',
+      comment: 'A surface stands on the floors below and on its own room; what two of them share belongs to a floor.',
+      severity: 'error',
+      from: { path: '^web/src/surfaces/([^/]+)/' },
+      to: { path: '^web/src/(surfaces|places|app)/', pathNot: '^web/src/surfaces/$1/' },
+    },
+    {
+      name: 'places-stand-beside-surfaces',
+      comment: 'A place may ask the list of surfaces where something is done, and no more of them.',
+      severity: 'error',
+      from: { path: '^web/src/places/' },
+      to: { path: '^web/src/(surfaces|app)/', pathNot: '^web/src/surfaces/index\\.ts$' },
+    },
+    {
+      name: 'the-list-of-surfaces-stands-alone',
+      severity: 'error',
+      from: { path: '^web/src/surfaces/index\\.ts$' },
+      to: { path: '^web/src/', pathNot: '^web/src/surfaces/' },
     },
     {
       name: 'analyser-and-practice-apart',

@@ -38,7 +38,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Round-top drum clock', 'holes'],
   ['Round-top drum clock', 'plates'],
   ['Round-top drum clock', 'plates?do=set-out'],
-  ['Round-top drum clock', 'test'],
+  ['Round-top drum clock', 'between-plates'],
   ['Round-top drum clock', 'pivots?at=going+Third+arbor+back'],
   ['Round-top drum clock', 'bushings'],
   ['School dial', 'listen'],

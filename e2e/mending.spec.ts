@@ -114,12 +114,12 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect(page.getByRole('cell', { name: /1\.000 mm/ }).first()).toBeVisible()
 
   // Between the plates: the great wheel is free; the third’s back hole leans.
-  await page.goto(`${address}/test`)
+  await page.goto(`${address}/between-plates`)
   await bar(page, 'Press when the great is free in every position')
   await press(page)
   await bar(page, 'Press for the next: Centre')
   await expect.poll(async () => (await read()).arborTests[0]?.tried).toBe(true)
-  await page.goto(`${address}/test?at=going+Third`)
+  await page.goto(`${address}/between-plates?at=going+Third`)
   await type('Pivot, back', '1')
   await expect.poll(async () => (await read()).holes.length).toBe(1)
   // A slow server: the caliper is taken up before it has answered.

@@ -51,7 +51,7 @@ const MORE = [
   ['observe', `${job('School dial')}/observe?at=drive`, 'light'],
   ['clocks', '/clocks', 'light'],
   ['settings', '/settings', 'dark'],
-  ['test', `${job('Round-top drum clock')}/test?at=going%20Third%20arbor`, 'light'],
+  ['between-plates', `${job('Round-top drum clock')}/between-plates?at=going%20Third%20arbor`, 'light'],
   ['set-out', `${job('Round-top drum clock')}/plates?do=set-out`, 'light'],
   ['cutters', '/drawers/cutters', 'light'],
   ['lists', '/drawers/lists', 'light'],

@@ -42,8 +42,8 @@ console.log(`${passed} passed, ${failed} failed`)
 
 async function checks() {
   await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'])
-  await check('lint', [bin('eslint/bin/eslint.js'), '.'])
-  await check('types', [bin('typescript/bin/tsc'), '--build'])
+  await check('lint', [bin('oxlint/bin/oxlint')])
+  await check('types', [bin('typescript-native/bin/tsc'), '--build'])
   await check('layers', [
     bin('dependency-cruiser/bin/dependency-cruise.mjs'),
     '--config',

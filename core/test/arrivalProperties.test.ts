@@ -212,7 +212,6 @@ test('marks hide what they name and nothing else', () => {
     weight: 'watch',
     title: '',
     why: '',
-    surface: 'rate',
   })
   const kinds = ['wind', 'bath', 'order', 'promise'] as const
   const thing = fc.record({ kind: fc.constantFrom(...kinds), subject: fc.constantFrom('', 'a', 'b') })

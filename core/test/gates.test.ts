@@ -155,41 +155,36 @@ describe('what is owed to a clock', () => {
   const first = (change: Partial<OwedFacts>) => owedTo({ ...OWED, ...change })[0]
 
   test.each<[string, Partial<OwedFacts>, string, string]>([
-    ['just come in', { bay: 'arrive', listenings: 0 }, 'Hear it before touching it', 'listen'],
-    ['heard', { bay: 'arrive', listenings: 1 }, 'Send it on to the strip', 'arrive'],
+    ['just come in', { bay: 'arrive', listenings: 0 }, 'Hear it before touching it', 'observe'],
+    ['heard', { bay: 'arrive', listenings: 1 }, 'Send it on to the strip', 'send-on'],
     [
       'wound',
       { bay: 'strip', parted: false, woundTrains: ['going', 'strike'] },
       'Let down the going and strike train',
-      'power',
+      'make-safe',
     ],
-    ['let down', { bay: 'strip', parted: false }, 'Part the plates', 'power'],
-    [
-      'let down, two marks open',
-      { bay: 'strip', parted: false, marksOpen: 2 },
-      'Mark 2 places before parting',
-      'strip',
-    ],
-    ['parted, nothing logged', { bay: 'strip', stripSteps: 0 }, 'Take it apart, step by step', 'strip'],
+    ['let down', { bay: 'strip', parted: false }, 'Part the plates', 'make-safe'],
+    ['let down, two marks open', { bay: 'strip', parted: false, marksOpen: 2 }, 'Mark 2 places before parting', 'mark'],
+    ['parted, nothing logged', { bay: 'strip', stripSteps: 0 }, 'Take it apart, step by step', 'take-apart'],
     ['in pieces', { bay: 'strip', partsToClean: 14 }, 'Clean 14 parts', 'clean'],
-    ['a bath is over', { timers: [{ id: 't', title: 'Bath', endsS: NOW - 5 }] }, 'Take it out: Bath', 'clean'],
-    ['parted and clean', { bay: 'strip' }, 'Measure its holes', 'holes'],
-    ['no list', { bay: 'mend' }, 'List its holes', 'holes'],
-    ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'holes'],
-    ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'bushings'],
-    ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'strip'],
-    ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'listen'],
+    ['a bath is over', { timers: [{ id: 't', title: 'Bath', endsS: NOW - 5 }] }, 'Take it out: Bath', 'bath'],
+    ['parted and clean', { bay: 'strip' }, 'Measure its holes', 'measure'],
+    ['no list', { bay: 'mend' }, 'List its holes', 'measure'],
+    ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'measure'],
+    ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'bush'],
+    ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'assemble'],
+    ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'beat'],
     [
       'a turn supported',
       { rateAdvice: 'turn', turnSentence: 'Raise the nut by ¼ turn' },
       'Raise the nut by ¼ turn',
-      'rate',
+      'turn',
     ],
-    ['a reading due', { nextReadingAtS: NOW - 60 }, 'Take a reading', 'rate'],
-    ['never read', { nextReadingAtS: null }, 'Take its first reading', 'rate'],
+    ['a reading due', { nextReadingAtS: NOW - 60 }, 'Take a reading', 'reading'],
+    ['never read', { nextReadingAtS: null }, 'Take its first reading', 'reading'],
     ['ready', { bay: 'return' }, 'Print the owner’s card', 'card'],
-  ])('%s', (_name, change, title, surface) => {
-    expect(first(change)).toMatchObject({ title, surface })
+  ])('%s', (_name, change, title, kind) => {
+    expect(first(change)).toMatchObject({ title, kind })
   })
 
   test('a clock that can’t go on comes before one that is due, and that before what is to come', () => {
@@ -218,7 +213,7 @@ describe('what is owed to a clock', () => {
   test('an estimate is asked after once the owner has had it three days', () => {
     const answer = (days: number) =>
       owedTo({ ...OWED, answerAwaitedSinceS: NOW - days * DAY }).find((o) => o.kind === 'answer')
-    expect(answer(0)).toMatchObject({ weight: 'sound', why: 'Sent today.', surface: 'estimate' })
+    expect(answer(0)).toMatchObject({ weight: 'sound', why: 'Sent today.' })
     expect(answer(4)).toMatchObject({ weight: 'watch', title: 'Ask the owner about the estimate' })
     expect(owedTo(OWED).some((o) => o.kind === 'answer')).toBe(false)
   })

@@ -181,7 +181,7 @@ describe('the strip log backwards', () => {
 })
 
 describe('done, later, not needed', () => {
-  const owed: Owed = { kind: 'wind', dueS: 1000, weight: 'watch', title: '', why: '', surface: 'rate', subject: '' }
+  const owed: Owed = { kind: 'wind', dueS: 1000, weight: 'watch', title: '', why: '', subject: '' }
   const mark = (state: 'done' | 'later' | 'not-needed', dueS: number | null, untilS: number | null = null) => [
     { kind: 'wind', subject: '', state, dueS, untilS },
   ]

@@ -36,7 +36,6 @@ const owed = (part: Partial<Owed>): Owed => ({
   weight: 'watch',
   title: 'Promised within three days',
   why: 'The day it was promised for.',
-  surface: 'card',
   ...part,
 })
 const tag = (things: Owed[]) => ({

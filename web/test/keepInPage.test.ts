@@ -1,6 +1,6 @@
 import { QueryClient } from '@tanstack/react-query'
 import { expect, test } from 'vitest'
-import { keepInPage } from '../src/app/keepInPage.ts'
+import { keepInPage } from '../src/data/keepInPage.ts'
 import { at, PAGE } from './page.ts'
 
 const SHOWN_AT = 1000

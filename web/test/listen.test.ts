@@ -1,6 +1,6 @@
 import { beatIntervals } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { offsetOf, sided, signedMs } from '../src/surfaces/listen/beatFigures.ts'
+import { offsetOf, sided, signedMs } from '../src/hear/beatFigures.ts'
 
 /** Intervals of a clock whose escapement stands half a degree to the right, heard with the right-hand tick first. */
 const { rightToLeftMs, leftToRightMs } = beatIntervals(7200, 5, 2, 0.5)

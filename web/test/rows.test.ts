@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { inTurn, lastVersion, ownRow, rememberRow } from '../src/parts/ownRows.ts'
+import { inTurn, lastVersion, ownRow, rememberRow } from '../src/job/ownRows.ts'
 
 /** Work that ends when it is told to. */
 function held(): { work: () => Promise<void>; end: () => void; fail: () => void; begun: () => boolean } {

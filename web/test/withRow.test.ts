@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { withRow } from '../src/app/withRow.ts'
+import { withRow } from '../src/data/withRow.ts'
 import { at, PAGE } from './page.ts'
 
 const standing = { gates: [], owed: [{ kind: 'reading', title: 'Read it' }] as never }

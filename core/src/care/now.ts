@@ -1,12 +1,9 @@
 import type { Bay, Gate } from '../gates/gates.ts'
 
-/** Where a thing that is owed is done. */
-export type SurfaceName =
-  'arrive' | 'estimate' | 'power' | 'strip' | 'clean' | 'pivots' | 'holes' | 'bushings' | 'listen' | 'rate' | 'card'
-
 export interface Owed {
   kind:
     | 'observe'
+    | 'send-on'
     | 'answer'
     | 'order'
     | 'make-safe'
@@ -17,6 +14,7 @@ export interface Owed {
     | 'measure'
     | 'pivots'
     | 'bush'
+    | 'assemble'
     | 'no-cutter'
     | 'beat'
     | 'reading'
@@ -33,7 +31,6 @@ export interface Owed {
   title: string
   /** why it is owed, in a sentence */
   why: string
-  surface: SurfaceName
   /** which of several of its kind: a timer's or a line's id */
   subject: string
 }
@@ -87,8 +84,8 @@ function work(facts: OwedFacts): Owed[] {
   switch (facts.bay) {
     case 'arrive':
       return facts.listenings === 0
-        ? [owed('observe', 'listen', 'Hear it before touching it', 'Nobody has listened to it since it came in.')]
-        : [owed('observe', 'arrive', 'Send it on to the strip', 'It has been heard and taken in.')]
+        ? [owed('observe', 'Hear it before touching it', 'Nobody has listened to it since it came in.')]
+        : [owed('send-on', 'Send it on to the strip', 'It has been heard and taken in.')]
     case 'strip':
       return strip(facts)
     case 'mend':
@@ -96,7 +93,7 @@ function work(facts: OwedFacts): Owed[] {
     case 'set':
       return set(facts)
     case 'return':
-      return [owed('card', 'card', 'Print the owner’s card', 'The work is done; the owner needs its card.')]
+      return [owed('card', 'Print the owner’s card', 'The work is done; the owner needs its card.')]
   }
 }
 
@@ -105,7 +102,6 @@ function strip(facts: OwedFacts): Owed[] {
     const trains = facts.woundTrains.join(' and ')
     const entry = owed(
       'make-safe',
-      'power',
       `Let down the ${trains} train`,
       `The plates can’t be parted: ${trains} not confirmed off.`,
     )
@@ -116,20 +112,16 @@ function strip(facts: OwedFacts): Owed[] {
     return [
       owed(
         'mark',
-        'strip',
         `Mark ${n} ${n === 1 ? 'place' : 'places'} before parting`,
         'They can’t be found again once the plates are apart.',
       ),
     ]
   }
-  if (!facts.parted) return [owed('make-safe', 'power', 'Part the plates', 'Every train is confirmed off.')]
-  if (facts.stripSteps === 0)
-    return [owed('take-apart', 'strip', 'Take it apart, step by step', 'Its strip log is empty.')]
+  if (!facts.parted) return [owed('make-safe', 'Part the plates', 'Every train is confirmed off.')]
+  if (facts.stripSteps === 0) return [owed('take-apart', 'Take it apart, step by step', 'Its strip log is empty.')]
   if (facts.partsToClean > 0)
-    return [
-      owed('clean', 'clean', `Clean ${facts.partsToClean} parts`, 'They are on the list and not yet clean and dry.'),
-    ]
-  return [owed('measure', 'holes', 'Measure its holes', 'The plates are parted.')]
+    return [owed('clean', `Clean ${facts.partsToClean} parts`, 'They are on the list and not yet clean and dry.')]
+  return [owed('measure', 'Measure its holes', 'The plates are parted.')]
 }
 
 function mend(facts: OwedFacts): Owed[] {
@@ -138,28 +130,19 @@ function mend(facts: OwedFacts): Owed[] {
     out.push({
       ...owed(
         'no-cutter',
-        'holes',
         'No cutter for one of its holes',
         `${facts.holesWithoutCutter} can’t be bushed with the cutters in the drawer.`,
       ),
       weight: 'watch',
     })
-  if (facts.holesTotal === 0) out.push(owed('measure', 'holes', 'List its holes', 'No hole is on the list yet.'))
+  if (facts.holesTotal === 0) out.push(owed('measure', 'List its holes', 'No hole is on the list yet.'))
   else if (facts.holesOpen > 0) {
     const at = facts.holesTotal - facts.holesOpen + 1
-    out.push(
-      owed(
-        'measure',
-        'holes',
-        `Judge hole ${at} of ${facts.holesTotal}`,
-        `${facts.holesOpen} are still to be measured.`,
-      ),
-    )
+    out.push(owed('measure', `Judge hole ${at} of ${facts.holesTotal}`, `${facts.holesOpen} are still to be measured.`))
   } else if (facts.pivotsOpen > 0) {
     const n = facts.pivotsOpen
     out.push(
       owed(
-        'pivots',
         'pivots',
         `Finish ${n} ${n === 1 ? 'pivot' : 'pivots'}`,
         'A bush is fitted to the finished pivot, so they come first.',
@@ -167,41 +150,34 @@ function mend(facts: OwedFacts): Owed[] {
     )
   } else if (facts.holesToBush > 0)
     out.push(
-      owed(
-        'bush',
-        'bushings',
-        `Bush ${facts.holesToBush} ${facts.holesToBush === 1 ? 'hole' : 'holes'}`,
-        'All are measured.',
-      ),
+      owed('bush', `Bush ${facts.holesToBush} ${facts.holesToBush === 1 ? 'hole' : 'holes'}`, 'All are measured.'),
     )
-  else out.push(owed('measure', 'strip', 'Assemble it', 'Every hole is judged and done.'))
+  else out.push(owed('assemble', 'Assemble it', 'Every hole is judged and done.'))
   return out
 }
 
 function set(facts: OwedFacts): Owed[] {
   const out: Owed[] = []
   if (!facts.beat.passed && facts.beat.overriddenBecause === null)
-    return [{ ...owed('beat', 'listen', 'Set it in beat', facts.beat.reason), weight: 'must' }]
+    return [{ ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
   if (facts.rateAdvice === 'turn' && facts.turnSentence)
-    out.push({ ...owed('turn', 'rate', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
+    out.push({ ...owed('turn', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
   if (facts.nextReadingAtS !== null) {
     const due = facts.nextReadingAtS <= facts.nowS
     out.push({
       ...owed(
         'reading',
-        'rate',
         'Take a reading',
         due ? 'A reading now tells more about its rate.' : 'Sooner, a reading tells nothing new.',
       ),
       dueS: facts.nextReadingAtS,
       weight: due ? 'watch' : 'sound',
     })
-  } else out.push(owed('reading', 'rate', 'Take its first reading', 'Its rate is not known yet.'))
+  } else out.push(owed('reading', 'Take its first reading', 'Its rate is not known yet.'))
   if (facts.trialDay !== null)
     out.push({
       ...owed(
         'trial',
-        'rate',
         facts.trial.passed ? 'Its trial is over' : `Trial, day ${facts.trialDay} of ${facts.trialDays}`,
         facts.trial.reason,
       ),
@@ -212,12 +188,7 @@ function set(facts: OwedFacts): Owed[] {
 
 function timers({ timers: running, nowS }: OwedFacts): Owed[] {
   return running.map(({ id, title, endsS }) => ({
-    ...owed(
-      'bath',
-      'clean',
-      endsS <= nowS ? `Take it out: ${title}` : title,
-      endsS <= nowS ? 'Its time is over.' : 'It runs.',
-    ),
+    ...owed('bath', endsS <= nowS ? `Take it out: ${title}` : title, endsS <= nowS ? 'Its time is over.' : 'It runs.'),
     subject: id,
     dueS: endsS,
     weight: endsS <= nowS ? 'must' : 'watch',
@@ -229,7 +200,7 @@ const ANSWER_DAYS = 3
 
 function estimate({ answerAwaitedSinceS, toOrder, nowS }: OwedFacts): Owed[] {
   const out: Owed[] = toOrder.map(({ id, title }) => ({
-    ...owed('order', 'estimate', `Order: ${title}`, 'It is in the estimate that the owner accepted.'),
+    ...owed('order', `Order: ${title}`, 'It is in the estimate that the owner accepted.'),
     subject: id,
     weight: 'watch',
   }))
@@ -239,7 +210,6 @@ function estimate({ answerAwaitedSinceS, toOrder, nowS }: OwedFacts): Owed[] {
     out.push({
       ...owed(
         'answer',
-        'estimate',
         dueS <= nowS ? 'Ask the owner about the estimate' : 'The owner has the estimate',
         days === 0 ? 'Sent today.' : `Sent ${days} ${days === 1 ? 'day' : 'days'} ago, not answered.`,
       ),
@@ -257,7 +227,7 @@ function winding({ lastWoundS, windsEveryDays, nowS, bay }: OwedFacts): Owed[] {
   const days = Math.round((nowS - lastWoundS) / DAY_S)
   return [
     {
-      ...owed('wind', 'rate', 'Wind it, all trains', `Wound ${days} days ago; it wants it every ${windsEveryDays}.`),
+      ...owed('wind', 'Wind it, all trains', `Wound ${days} days ago; it wants it every ${windsEveryDays}.`),
       dueS,
       weight: dueS < nowS ? 'must' : 'watch',
     },
@@ -271,7 +241,6 @@ function promise({ promisedS, nowS }: OwedFacts): Owed[] {
     {
       ...owed(
         'promise',
-        'card',
         late ? 'Ring the owner: it is late' : 'Promised within three days',
         'The day it was promised for.',
       ),
@@ -281,6 +250,6 @@ function promise({ promisedS, nowS }: OwedFacts): Owed[] {
   ]
 }
 
-function owed(kind: Owed['kind'], surface: SurfaceName, title: string, why: string): Owed {
-  return { kind, surface, title, why, dueS: null, weight: 'sound', subject: '' }
+function owed(kind: Owed['kind'], title: string, why: string): Owed {
+  return { kind, title, why, dueS: null, weight: 'sound', subject: '' }
 }

@@ -1,7 +1,7 @@
 import { Alert, Button, Loader } from '@mantine/core'
 import type { UseQueryResult } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { sentenceOf } from '../app/queries.ts'
+import { sentenceOf } from '../data/queries.ts'
 
 /** Shows what a query brought, or that it is on its way, or why it can't be had and what to do. */
 export function Loaded<T>({ query, children }: { query: UseQueryResult<T>; children: (data: T) => ReactNode }) {

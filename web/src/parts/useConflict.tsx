@@ -1,6 +1,6 @@
 import { Button, Group, Modal, Table } from '@mantine/core'
 import { useState, type ReactNode } from 'react'
-import { ApiProblem } from '../app/api.ts'
+import { ApiProblem } from '../data/api.ts'
 
 interface Conflict {
   mine: Record<string, unknown>

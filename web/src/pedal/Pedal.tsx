@@ -1,5 +1,5 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { useSettings } from '../app/queries.ts'
+import { useSettings } from '../data/queries.ts'
 import { chirp } from './chirp.ts'
 import { pedalKey } from './pedalKey.ts'
 

@@ -1,5 +1,5 @@
 import { Fieldset } from '@mantine/core'
-import { useBackups } from '../app/queries.ts'
+import { useBackups } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import { whenShort } from '../parts/when.ts'

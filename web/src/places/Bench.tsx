@@ -4,10 +4,11 @@ import dayjs from 'dayjs'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useBench } from '../app/queries.ts'
+import { useBench } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
+import { whereInBay, whereOwed } from '../surfaces/index.ts'
 import styles from './Bench.module.css'
 import { NowMenu } from './NowMenu.tsx'
 
@@ -67,7 +68,7 @@ function Now({ data }: { data: BenchPage }) {
         {list.slice(0, all ? list.length : MOST_SHOWN).map(({ tag, owed }) => (
           <li key={`${tag.job.id} ${owed.kind} ${owed.subject}`} className={styles[owed.weight]}>
             <span className={styles.tick}>{whenOf(owed, at)}</span>
-            <Link to={`/jobs/${tag.job.id}/${owed.surface}`} className={styles.owed}>
+            <Link to={`/jobs/${tag.job.id}/${whereOwed(owed.kind)}`} className={styles.owed}>
               <Mark state={owed.weight} label={{ must: 'must', watch: 'soon', sound: 'in order' }[owed.weight]} />
               <span>
                 <strong>{owed.title}</strong>
@@ -132,8 +133,7 @@ function Rail({ tags }: { tags: BenchTag[] }) {
 
 function Tag({ tag, bay, turn }: { tag: BenchTag; bay: Bay; turn: number }) {
   const next = tag.owed[0]
-  const surface =
-    next?.surface ?? ({ arrive: 'arrive', strip: 'power', mend: 'holes', set: 'listen', return: 'card' } as const)[bay]
+  const surface = next ? whereOwed(next.kind) : whereInBay(bay)
   return (
     <li className={styles.hanger}>
       <Link to={`/jobs/${tag.job.id}/${surface}`} className={styles.tag} style={{ rotate: `${turn * 0.35}deg` }}>

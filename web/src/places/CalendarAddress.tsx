@@ -1,8 +1,8 @@
 import { Button, CopyButton, Fieldset, Group, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQuery } from '@tanstack/react-query'
-import { request } from '../app/api.ts'
-import { sentenceOf, useChange, useSettings } from '../app/queries.ts'
+import { request } from '../data/api.ts'
+import { sentenceOf, useChange, useSettings } from '../data/queries.ts'
 
 /** The secret address at which a calendar follows what the workshop owes; changed, the old one is dead. */
 export function CalendarAddress() {

@@ -1,8 +1,8 @@
 import dayjs from 'dayjs'
 import { Link, useParams } from 'react-router'
-import { useClock } from '../app/queries.ts'
+import { useClock } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
-import { ClockFigures } from '../surfaces/arrive/ClockFigures.tsx'
+import { ClockFigures } from '../job/ClockFigures.tsx'
 import styles from './Clocks.module.css'
 
 /** A clock with its whole history: every visit, every entry. */

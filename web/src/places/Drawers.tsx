@@ -2,7 +2,7 @@ import { STOCK_KINDS, STOCK_TITLES, type StockKind, type StockRow } from '@tread
 import { Button, Group } from '@mantine/core'
 import { useState } from 'react'
 import { NavLink, useParams } from 'react-router'
-import { useStock } from '../app/queries.ts'
+import { useStock } from '../data/queries.ts'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'

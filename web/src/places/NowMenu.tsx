@@ -5,7 +5,7 @@ import { notifications } from '@mantine/notifications'
 import { IconCheck } from '@tabler/icons-react'
 import type dayjs from 'dayjs'
 import { v7 as uuid } from 'uuid'
-import { type Change, sayNotKept, useChange } from '../app/queries.ts'
+import { type Change, sayNotKept, useChange } from '../data/queries.ts'
 import styles from './Bench.module.css'
 import { laterTimes, mayTick } from './nowWords.ts'
 

@@ -3,11 +3,11 @@ import { gravityAt, OIL_SCHOOLS } from '@treadle/core'
 import { Button, Fieldset, Group, NativeSelect, NumberInput, Switch, Table, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { notifications } from '@mantine/notifications'
-import { yupResolver } from 'mantine-form-yup-resolver'
+import { checkedBy } from '../parts/checkedBy.ts'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { sayNotKept, useChange, usePeople, useSettings } from '../app/queries.ts'
+import { sayNotKept, useChange, usePeople, useSettings } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { useConflict } from '../parts/useConflict.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
@@ -54,7 +54,7 @@ const TITLES = {
 }
 
 function SettingsForm({ settings }: { settings: Settings }) {
-  const form = useForm<Settings>({ initialValues: settings, validate: yupResolver(Settings) })
+  const form = useForm<Settings>({ initialValues: settings, validate: checkedBy(Settings) })
   const change = useChange('settings')
   const conflict = useConflict(TITLES)
   useEffect(() => {

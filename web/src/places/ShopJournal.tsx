@@ -1,6 +1,6 @@
 import { ClockChange, Person, Settings, StockChange } from '@treadle/contract'
 import { Fieldset } from '@mantine/core'
-import { useShopJournal } from '../app/queries.ts'
+import { useShopJournal } from '../data/queries.ts'
 import { Fold } from '../parts/Fold.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { whenShort } from '../parts/when.ts'

@@ -22,14 +22,14 @@ import {
 } from '@mantine/core'
 import { useForm, type UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
-import { yupResolver } from 'mantine-form-yup-resolver'
+import { checkedBy } from '../parts/checkedBy.ts'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange, useClocks, type ClockListed } from '../app/queries.ts'
-import { TrainPowers } from '../parts/TrainPowers.tsx'
-import { SeenBefore } from '../parts/SeenBefore.tsx'
-import { PhotoPicker, sendPhotos } from '../parts/PhotoPicker.tsx'
+import { sentenceOf, useChange, useClocks, type ClockListed } from '../data/queries.ts'
+import { TrainPowers } from '../job/TrainPowers.tsx'
+import { SeenBefore } from '../job/SeenBefore.tsx'
+import { PhotoPicker, sendPhotos } from '../job/PhotoPicker.tsx'
 import styles from './TakeIn.module.css'
 
 function blank(): NewJob {
@@ -56,7 +56,7 @@ function blank(): NewJob {
 
 /** Taking in a clock: whose it is, what it is, what its owner says, what came with it. */
 export function TakeIn() {
-  const form = useForm<NewJob>({ initialValues: blank(), validate: yupResolver(NewJob) })
+  const form = useForm<NewJob>({ initialValues: blank(), validate: checkedBy(NewJob) })
   const [photos, setPhotos] = useState<File[]>([])
   const [known, setKnown] = useState(false)
   const [knownId, setKnownId] = useState<string | null>(null)

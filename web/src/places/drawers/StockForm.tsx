@@ -1,9 +1,9 @@
 import { StockChange, type StockKind, type StockRow } from '@treadle/contract'
 import { Button, Group, NumberInput, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
-import { yupResolver } from 'mantine-form-yup-resolver'
+import { checkedBy } from '../../parts/checkedBy.ts'
 import { v7 as uuid } from 'uuid'
-import { sayNotKept, useChange } from '../../app/queries.ts'
+import { sayNotKept, useChange } from '../../data/queries.ts'
 import parts from '../../parts/parts.module.css'
 import { useConflict } from '../../parts/useConflict.tsx'
 
@@ -49,7 +49,7 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
     drawer: '',
   }
   const { reserved: _, ...kept } = row ?? { ...blank, reserved: 0 }
-  const form = useForm<StockChange>({ initialValues: kept, validate: yupResolver(StockChange) })
+  const form = useForm<StockChange>({ initialValues: kept, validate: checkedBy(StockChange) })
   const save = (values: StockChange) =>
     change.mutate(
       { method: 'PUT', path: `/stock/${values.id}`, body: values },

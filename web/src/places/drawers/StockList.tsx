@@ -2,7 +2,7 @@ import { stockTitle, type StockImport, type StockPreview } from '@treadle/contra
 import { Button, FileButton, Group, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { useChange } from '../../app/queries.ts'
+import { useChange } from '../../data/queries.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import styles from '../Drawers.module.css'

@@ -2,10 +2,10 @@ import { trainSheet, type Mainspring, type TrainCandidate } from '@treadle/core'
 import { lazy, Suspense } from 'react'
 
 const SpringPicture = lazy(async () => ({
-  default: (await import('../../surfaces/power/SpringPicture.tsx')).SpringPicture,
+  default: (await import('../../parts/SpringPicture.tsx')).SpringPicture,
 }))
 const TrainPicture = lazy(async () => ({
-  default: (await import('../../surfaces/trains/TrainPicture.tsx')).TrainPicture,
+  default: (await import('../../parts/TrainPicture.tsx')).TrainPicture,
 }))
 
 /** The picture of a calculation, where one says more than its figures. */

@@ -2,7 +2,7 @@ import type { Hole } from '@treadle/contract'
 import { Button, Group } from '@mantine/core'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { useRows } from '../../parts/useRows.ts'
+import { useRows } from '../../job/useRows.ts'
 import type { planOf } from './plan.ts'
 
 /** Holes just within the limit: while the plates are apart, they are done too. */

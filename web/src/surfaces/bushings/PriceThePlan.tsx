@@ -1,10 +1,10 @@
 import type { EstimateRow } from '@treadle/contract'
 import { Button } from '@mantine/core'
 import { useNavigate } from 'react-router'
-import { useHoleRules, useSettings, useTable } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
-import { useRows } from '../../parts/useRows.ts'
-import { linesFromJob, merged, newRevision } from '../estimate/fromJob.ts'
+import { useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import { useRows } from '../../job/useRows.ts'
+import { linesFromJob, merged, newRevision } from '../../job/estimateFromJob.ts'
 
 /** Puts the plan into the estimate by the workshop’s prices: into the draft, or as the next revision of what the owner has. */
 export function PriceThePlan() {

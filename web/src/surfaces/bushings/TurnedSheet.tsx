@@ -1,6 +1,6 @@
 import type { TurnedSize } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { usePaper } from '../../parts/usePaper.ts'
 import styles from './Bushings.module.css'
 import type { PlannedHole } from './plan.ts'

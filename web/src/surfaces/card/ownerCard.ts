@@ -1,7 +1,7 @@
 import { rateBookInput, type JobPage, type Settings } from '@treadle/contract'
 import { FieldError, oilDue, rateBook, type RateBook } from '@treadle/core'
 import dayjs from 'dayjs'
-import { signedMs } from '../listen/beatFigures.ts'
+import { signedMs } from '../../hear/beatFigures.ts'
 
 export interface CardSection {
   title: string

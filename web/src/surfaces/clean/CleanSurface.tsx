@@ -1,6 +1,6 @@
 import { SegmentedControl } from '@mantine/core'
 import { useSearchParams } from 'react-router'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { Baths } from './Baths.tsx'
 import { InPlace } from './InPlace.tsx'
 

@@ -1,10 +1,10 @@
 import { Button, Checkbox, Textarea } from '@mantine/core'
 import { useEffect, useState } from 'react'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { useObservations } from '../../parts/useObservations.ts'
+import { useObservations } from '../../job/useObservations.ts'
 import { whenShort } from '../../parts/when.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 

@@ -1,7 +1,7 @@
 import { Checkbox } from '@mantine/core'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import parts from '../../parts/parts.module.css'
-import type { Observations } from '../../parts/useObservations.ts'
+import type { Observations } from '../../job/useObservations.ts'
 
 /** After the bath: every hole pegged with wood until the peg comes out clean, and looked at. */
 export function Pegging({ seen }: { seen: Observations }) {

@@ -1,6 +1,6 @@
 import { notifications } from '@mantine/notifications'
 import { useEffect, useRef } from 'react'
-import { useRunning } from '../../app/queries.ts'
+import { useRunning } from '../../data/queries.ts'
 import { chirp } from '../../pedal/chirp.ts'
 
 /** Asks once whether the browser may call out; without its leave the page calls by itself. */

@@ -2,7 +2,7 @@ import type { EstimateRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea, TextInput } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
 import SignaturePad from 'signature_pad'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import styles from './Estimate.module.css'
 
 type Answer = NonNullable<EstimateRow['answer']>

@@ -1,12 +1,12 @@
 import type { EstimateRow } from '@treadle/contract'
 import { estimateSpan, FieldError, revisionChanges, shareOf, type EstimateSpan } from '@treadle/core'
 import dayjs from 'dayjs'
-import { useSettings } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useSettings } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { yearlyWords } from './Choices.tsx'
 import styles from './Estimate.module.css'
-import { spanWords } from './fromJob.ts'
+import { spanWords } from '../../job/estimateFromJob.ts'
 
 /** The estimate as the owner gets it, on the screen and on paper. */
 export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; before: EstimateRow | undefined }) {

@@ -2,10 +2,10 @@ import type { EstimateRow } from '@treadle/contract'
 import { ActionIcon, Button, Checkbox, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { IconTrash } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
-import { useHoleRules, useSettings, useTable } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
 import styles from './Estimate.module.css'
-import { lineOf, linesFromJob, merged, type Line } from './fromJob.ts'
+import { lineOf, linesFromJob, merged, type Line } from '../../job/estimateFromJob.ts'
 
 const KINDS = [
   { value: 'fixed', label: 'fixed' },

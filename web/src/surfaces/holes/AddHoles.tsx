@@ -3,9 +3,9 @@ import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { ApiProblem } from '../../app/api.ts'
-import { sentenceOf, useChange } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
+import { ApiProblem } from '../../data/api.ts'
+import { sentenceOf, useChange } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
 import styles from './Holes.module.css'
 
 type Role = HoleChange['role']

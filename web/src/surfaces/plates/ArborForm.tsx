@@ -14,7 +14,7 @@ import { useState } from 'react'
 import { Fold } from '../../parts/Fold.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
-import { hasPlace, placeWords } from './PlateDrawing.tsx'
+import { hasPlace, placeWords } from '../../job/plates/PlateDrawing.tsx'
 
 const key = (a: PlacedArbor) => `${a.train} ${a.name}`
 

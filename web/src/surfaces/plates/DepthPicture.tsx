@@ -1,5 +1,5 @@
 import { CENTRES, type Centre, type MeshDepth } from '@treadle/core'
-import styles from './Plates.module.css'
+import styles from '../../job/plates/Plates.module.css'
 
 /** How many times larger than it is a shift is drawn. */
 const DRAWN = 4

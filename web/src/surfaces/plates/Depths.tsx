@@ -1,9 +1,9 @@
 import { backToDistance, centreDistanceOf, formatClockDirection, type MeshDepth } from '@treadle/core'
-import { useSettings } from '../../app/queries.ts'
+import { useSettings } from '../../data/queries.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import type { Movement } from '../../parts/useMovement.ts'
+import type { Movement } from '../../job/useMovement.ts'
 import { DepthPicture } from './DepthPicture.tsx'
-import styles from './Plates.module.css'
+import styles from '../../job/plates/Plates.module.css'
 
 /** The depth of every mesh from both its holes: run in the wear, after the plan, and bushed in the middle of the slots. */
 export function Depths({ movement }: { movement: Movement }) {

@@ -4,17 +4,17 @@ import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { useChange } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useChange } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { useMovement, type Movement } from '../../parts/useMovement.ts'
+import { useMovement, type Movement } from '../../job/useMovement.ts'
 import { whenShort } from '../../parts/when.ts'
-import { WearQuestion } from '../../parts/WearQuestion.tsx'
+import { WearQuestion } from '../../job/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Depths } from './Depths.tsx'
-import { PlateDrawing, stateOf, STATE_WORDS, wearWords, type HoleState } from './PlateDrawing.tsx'
-import styles from './Plates.module.css'
+import { PlateDrawing, stateOf, STATE_WORDS, wearWords, type HoleState } from '../../job/plates/PlateDrawing.tsx'
+import styles from '../../job/plates/Plates.module.css'
 import { SetOut } from './SetOut.tsx'
 
 const MARKS: Record<HoleState, 'must' | 'watch' | 'sound' | 'none'> = {
@@ -85,7 +85,10 @@ function Look() {
             }
           },
         }
-      : { label: 'Press to test them between the plates', press: () => void navigate(`/jobs/${job.id}/test`) },
+      : {
+          label: 'Press to test them between the plates',
+          press: () => void navigate(`/jobs/${job.id}/between-plates`),
+        },
   )
   if (!map) return null
   const photo = photos.find((p) => p.id === map.photoId)
@@ -276,7 +279,7 @@ function OneHole({
         <Button
           variant="default"
           component={Link}
-          to={`../test?at=${encodeURIComponent(`${arbor.train} ${arbor.name}`)}`}
+          to={`../between-plates?at=${encodeURIComponent(`${arbor.train} ${arbor.name}`)}`}
         >
           Test between the plates
         </Button>

@@ -10,15 +10,15 @@ import {
 } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState, type MouseEvent } from 'react'
-import { queryClient, sayNotKept } from '../../app/queries.ts'
-import { useJobData } from '../../job/JobPage.tsx'
+import { queryClient, sayNotKept } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
-import { PhotoChoice } from '../../parts/PhotoChoice.tsx'
-import { PhotoPicker, sendPhoto } from '../../parts/PhotoPicker.tsx'
-import styles from './Plates.module.css'
-import { useFinePhoto } from './useFinePhoto.ts'
-import { useZoom } from './useZoom.ts'
+import { PhotoChoice } from '../../job/PhotoChoice.tsx'
+import { PhotoPicker, sendPhoto } from '../../job/PhotoPicker.tsx'
+import styles from '../../job/plates/Plates.module.css'
+import { useFinePhoto } from '../../job/plates/useFinePhoto.ts'
+import { useZoom } from '../../job/plates/useZoom.ts'
 
 const WAYS = {
   two: { label: 'Two points', points: 2, fields: ['Distance between them'] },

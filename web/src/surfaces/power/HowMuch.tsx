@@ -1,13 +1,13 @@
 import type { Train } from '@treadle/contract'
 import { FieldError, feltEnergy, springEnergy, weightEnergy, winderMay, type SpringEnergy } from '@treadle/core'
 import { useState } from 'react'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
-import { useClockChange } from '../../parts/useClockChange.ts'
-import { SpringPicture } from './SpringPicture.tsx'
+import { useClockChange } from '../../job/useClockChange.ts'
+import { SpringPicture } from '../../parts/SpringPicture.tsx'
 import styles from './Power.module.css'
 
 const DIMENSIONS = [

@@ -2,12 +2,12 @@ import type { StripMarkRow } from '@treadle/contract'
 import { Button, Group, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { useRows } from '../../parts/useRows.ts'
+import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { useMarks, useOpenMarks } from './useOpenMarks.ts'
+import { useMarks, useOpenMarks } from '../../job/useOpenMarks.ts'
 
 /** The meshes of this kind of work that can't be found again: each marked, or waived with a reason. */
 export function MarksFirst({ active }: { active: boolean }) {

@@ -1,11 +1,11 @@
 import { Link } from 'react-router'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { MarksFirst } from './MarksFirst.tsx'
 import { NextStep } from './NextStep.tsx'
 import { StepList } from './StepList.tsx'
-import { useOpenMarks } from './useOpenMarks.ts'
+import { useOpenMarks } from '../../job/useOpenMarks.ts'
 import { useStripLog } from './useStripLog.ts'
 
 /** Taking apart: what must be marked first, then the log, a picture and a press for each step. */

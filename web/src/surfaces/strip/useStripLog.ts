@@ -2,8 +2,8 @@ import type { StripStepRow } from '@treadle/contract'
 import { placeBetween } from '@treadle/core'
 import { useRef, useState, type ReactNode } from 'react'
 import { v7 as uuid } from 'uuid'
-import { useJobData } from '../../job/JobPage.tsx'
-import { useRows } from '../../parts/useRows.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import { useRows } from '../../job/useRows.ts'
 
 type Draft = Pick<StripStepRow, 'part' | 'tray' | 'screws' | 'marks' | 'remark' | 'count' | 'photoId'>
 

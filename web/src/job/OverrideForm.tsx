@@ -4,7 +4,7 @@ import { Button, Textarea } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange } from '../app/queries.ts'
+import { sentenceOf, useChange } from '../data/queries.ts'
 
 /** Lets a gate be overridden, in writing and no other way. */
 export function OverrideForm({ jobId, gate, onDone }: { jobId: string; gate: GateName; onDone?: () => void }) {

@@ -1,7 +1,7 @@
 import type { Observation, ObservationRow } from '@treadle/contract'
 import type { ReactNode } from 'react'
 import { v5 } from 'uuid'
-import { useJobData } from '../job/JobPage.tsx'
+import { useJobData } from './useJobData.ts'
 import { useRows } from './useRows.ts'
 
 const NAMESPACE = '0c3b0a0e-6f0e-4f67-9d63-1b1c2c0f7a11'

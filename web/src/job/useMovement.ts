@@ -12,8 +12,8 @@ import {
   type MovementTrain,
 } from '@treadle/contract'
 import { useMemo } from 'react'
-import { useHoleRules } from '../app/queries.ts'
-import { useJobData } from '../job/JobPage.tsx'
+import { useHoleRules } from '../data/queries.ts'
+import { useJobData } from './useJobData.ts'
 
 export interface Movement {
   trains: MovementTrain[]

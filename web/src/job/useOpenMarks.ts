@@ -1,5 +1,5 @@
 import { meshMarks, type MeshMark } from '@treadle/core'
-import { useJobData } from '../../job/JobPage.tsx'
+import { useJobData } from './useJobData.ts'
 
 /** The marks this clock's work asks for before its plates are parted. */
 export function useMarks(): MeshMark[] {

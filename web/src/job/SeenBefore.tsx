@@ -1,7 +1,7 @@
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
-import { useClock } from '../app/queries.ts'
-import parts from './parts.module.css'
+import { useClock } from '../data/queries.ts'
+import parts from '../parts/parts.module.css'
 
 const TOLD = 4
 

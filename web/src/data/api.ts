@@ -1,6 +1,6 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
 import { setServerAway } from './away.ts'
-import { benchId, benchName } from './bench.ts'
+import { benchId, benchName } from './atTheBench.ts'
 
 /** A request that the server refused: its sentence, the fields that are wrong, the row as it stands now. */
 export class ApiProblem extends Error {

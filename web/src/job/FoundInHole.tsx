@@ -1,6 +1,6 @@
 import type { Hole, HoleChange } from '@treadle/contract'
 import { NativeSelect } from '@mantine/core'
-import { NumberField } from './NumberField.tsx'
+import { NumberField } from '../parts/NumberField.tsx'
 
 /** Fields for what stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
 export function HoleFound({

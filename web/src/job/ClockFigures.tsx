@@ -2,11 +2,11 @@ import { ClockChange, type Clock, type Pendulum } from '@treadle/contract'
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { notifications } from '@mantine/notifications'
-import { yupResolver } from 'mantine-form-yup-resolver'
+import { checkedBy } from '../parts/checkedBy.ts'
 import { useEffect } from 'react'
-import { TrainPowers } from '../../parts/TrainPowers.tsx'
-import { useClockChange } from '../../parts/useClockChange.ts'
-import styles from './Arrive.module.css'
+import { TrainPowers } from './TrainPowers.tsx'
+import { useClockChange } from './useClockChange.ts'
+import styles from './ClockFigures.module.css'
 
 const FIGURES: [field: keyof Pendulum, label: string, unit: string][] = [
   ['beatsPerHour', 'Beats an hour', ''],
@@ -43,7 +43,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
   const { save, dialog } = useClockChange(clock)
   const form = useForm<Known>({
     initialValues: knownOf(clock),
-    validate: yupResolver(ClockChange.omit(['version'])),
+    validate: checkedBy(ClockChange.omit(['version'])),
   })
   useEffect(() => {
     form.setInitialValues(knownOf(clock))

@@ -1,7 +1,7 @@
 import type { Clock, ClockChange } from '@treadle/contract'
 import type { ReactNode } from 'react'
-import { sayNotKept, useChange } from '../app/queries.ts'
-import { useConflict } from './useConflict.tsx'
+import { sayNotKept, useChange } from '../data/queries.ts'
+import { useConflict } from '../parts/useConflict.tsx'
 
 const LABELS = { name: 'Name', kind: 'Kind', marks: 'Marks', trains: 'Trains', pendulum: 'Figures', work: 'Works' }
 

@@ -1,8 +1,8 @@
 import type { Hole } from '@treadle/contract'
 import { WEAR_QUESTIONS, wearQuestioned } from '@treadle/core'
 import { Radio } from '@mantine/core'
-import { Mark } from './Mark.tsx'
-import parts from './parts.module.css'
+import { Mark } from '../parts/Mark.tsx'
+import parts from '../parts/parts.module.css'
 import { useMovement } from './useMovement.ts'
 import { useObservations, type Observations } from './useObservations.ts'
 

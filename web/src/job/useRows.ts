@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react'
-import { sayNotKept, useChange } from '../app/queries.ts'
-import { useJobData } from '../job/JobPage.tsx'
+import { sayNotKept, useChange } from '../data/queries.ts'
+import { useJobData } from './useJobData.ts'
 import { inTurn, lastVersion, ownRow, rememberRow } from './ownRows.ts'
-import { useConflict } from './useConflict.tsx'
+import { useConflict } from '../parts/useConflict.tsx'
 
 interface Row {
   id: string

@@ -4,7 +4,7 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { useFound } from '../app/queries.ts'
+import { useFound } from '../data/queries.ts'
 import { isField } from '../pedal/Pedal.tsx'
 import styles from './Find.module.css'
 

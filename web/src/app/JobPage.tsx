@@ -2,67 +2,22 @@ import { jobChangeOf, type JobPage as JobData, type JobRow } from '@treadle/cont
 import { BAYS, GATE_TITLES, type Bay } from '@treadle/core'
 import { NativeSelect } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router'
-import { ApiProblem } from '../app/api.ts'
-import { sentenceOf, useChange, useJob } from '../app/queries.ts'
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router'
+import { ApiProblem } from '../data/api.ts'
+import { sentenceOf, useChange, useJob } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import { whenShort } from '../parts/when.ts'
 import { PedalBar } from '../pedal/PedalBar.tsx'
+import { SURFACES } from '../surfaces/index.ts'
 import styles from './JobPage.module.css'
 
-interface BayTab {
-  bay: Bay | null
-  title: string
-  surfaces: [path: string, title: string][]
-}
-
-const TABS: BayTab[] = [
-  {
-    bay: 'arrive',
-    title: 'Arrive',
-    surfaces: [
-      ['arrive', 'Receive'],
-      ['observe', 'Observe'],
-      ['trains', 'Trains'],
-      ['trouble', 'Trouble'],
-      ['condition', 'Condition'],
-      ['estimate', 'Estimate'],
-      ['papers', 'Tag and receipt'],
-    ],
-  },
-  {
-    bay: 'strip',
-    title: 'Strip',
-    surfaces: [
-      ['power', 'Power'],
-      ['strip', 'Take apart'],
-      ['clean', 'Clean'],
-    ],
-  },
-  {
-    bay: 'mend',
-    title: 'Mend',
-    surfaces: [
-      ['plates', 'Plates'],
-      ['test', 'Between the plates'],
-      ['pivots', 'Pivots'],
-      ['holes', 'Holes'],
-      ['bushings', 'Bushings'],
-    ],
-  },
-  {
-    bay: 'set',
-    title: 'Set',
-    surfaces: [
-      ['assemble', 'Assemble'],
-      ['listen', 'Beat'],
-      ['rate', 'Rate'],
-    ],
-  },
-  { bay: 'return', title: 'Return', surfaces: [['card', 'Card']] },
-  { bay: null, title: 'Journal', surfaces: [['journal', 'Journal']] },
-]
+/** The bays as tabs, each with its surfaces; what is of the whole job stands last. */
+const TABS = [...BAYS, { bay: null, title: 'Journal' }].map(({ bay, title }) => ({
+  bay,
+  title,
+  surfaces: SURFACES.filter((s) => s.bay === bay),
+}))
 
 /** One visit of one clock: its head, the surfaces of its bays, and the pedal. */
 export function JobPage() {
@@ -83,16 +38,11 @@ export function JobPage() {
   )
 }
 
-/** The job that the surface is of. */
-export function useJobData(): JobData {
-  return useOutletContext<JobData>()
-}
-
 function Head({ data }: { data: JobData }) {
   const change = useChange()
   const order = BAYS.map((b) => b.bay)
   const path = useLocation().pathname.split('/')[3]
-  const here = TABS.find((t) => t.surfaces.some(([p]) => p === path))
+  const here = TABS.find((t) => t.surfaces.some((s) => s.path === path))
   const { job } = data
   const moveTo = (bay: Bay, from: JobRow = job) => {
     change.mutate(
@@ -120,7 +70,7 @@ function Head({ data }: { data: JobData }) {
           return (
             <Link
               key={tab.title}
-              to={first?.[0] ?? ''}
+              to={first?.path ?? ''}
               aria-current={tab === here ? 'true' : undefined}
               className={[styles.bay, done ? styles.done : '', tab === here ? styles.here : ''].join(' ')}
             >
@@ -151,7 +101,7 @@ function Head({ data }: { data: JobData }) {
       )}
       {here && here.surfaces.length > 1 && (
         <nav aria-label={`Surfaces of ${here.title}`} className={styles.surfaces}>
-          {here.surfaces.map(([path, title]) => (
+          {here.surfaces.map(({ path, title }) => (
             <NavLink
               key={path}
               to={path}

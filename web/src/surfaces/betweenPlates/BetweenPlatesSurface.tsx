@@ -12,24 +12,24 @@ import { Button, Checkbox, Group, SegmentedControl, Textarea } from '@mantine/co
 import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5, v7 as uuid } from 'uuid'
-import { useJobData } from '../../job/JobPage.tsx'
-import { HOLE_LABELS } from '../../parts/holeLabels.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import { HOLE_LABELS } from '../../job/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
 import parts from '../../parts/parts.module.css'
-import { useMovement, type Movement } from '../../parts/useMovement.ts'
-import { useRows } from '../../parts/useRows.ts'
+import { useMovement, type Movement } from '../../job/useMovement.ts'
+import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { PlateDrawing, stateOf, STATE_WORDS } from '../plates/PlateDrawing.tsx'
-import plates from '../plates/Plates.module.css'
-import { gone, testOrder, unjudged, type TestStop } from './order.ts'
+import { PlateDrawing, stateOf, STATE_WORDS } from '../../job/plates/PlateDrawing.tsx'
+import plates from '../../job/plates/Plates.module.css'
+import { gone, testOrder, unjudged, type TestStop } from '../../job/order.ts'
 
 const NAMESPACE = 'a3b6f2f0-6c0c-4a84-9a3c-1df2b0c4e9d7'
 const LABELS = { endshakeMm: 'Endshake', binds: 'Binds', feel: 'Feel', tried: 'Tried', note: 'Note' }
 
 /** One train at a time between the empty plates, clean and dry: endshake, shake at each hole, binding, feel. */
-export function TestSurface() {
+export function BetweenPlatesSurface() {
   const { job, plateMap, holes, arborTests } = useJobData()
   const movement = useMovement()
   const navigate = useNavigate()

@@ -2,7 +2,7 @@ import { Button, FileButton, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconCamera, IconPhoto } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
-import { queryClient, sendAsChange, sentenceOf } from '../app/queries.ts'
+import { queryClient, sendAsChange, sentenceOf } from '../data/queries.ts'
 
 /** Chooses photos from files, or from the camera where the device has one. */
 export function PhotoPicker({ files, onChange }: { files: File[]; onChange: (files: File[]) => void }) {

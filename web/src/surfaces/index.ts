@@ -1,0 +1,159 @@
+import type { Bay, Owed } from '@treadle/core'
+import type { ComponentType } from 'react'
+
+export interface Surface {
+  /** its place in the address, after the job's id */
+  path: string
+  /** the bay it is a part of; null: of the whole job */
+  bay: Bay | null
+  title: string
+  load: () => Promise<ComponentType>
+  /** what is owed to a clock and done here */
+  owes?: Owed['kind'][]
+}
+
+/** Every surface of a job, in the order of the work: the routes, the job's page and what points to work read it. */
+export const SURFACES: Surface[] = [
+  {
+    path: 'arrive',
+    bay: 'arrive',
+    title: 'Receive',
+    load: async () => (await import('./arrive/ArriveSurface.tsx')).ArriveSurface,
+    owes: ['send-on'],
+  },
+  {
+    path: 'observe',
+    bay: 'arrive',
+    title: 'Observe',
+    load: async () => (await import('./observe/ObserveSurface.tsx')).ObserveSurface,
+  },
+  {
+    path: 'trains',
+    bay: 'arrive',
+    title: 'Trains',
+    load: async () => (await import('./trains/TrainsSurface.tsx')).TrainsSurface,
+  },
+  {
+    path: 'trouble',
+    bay: 'arrive',
+    title: 'Trouble',
+    load: async () => (await import('./trouble/TroubleSurface.tsx')).TroubleSurface,
+  },
+  {
+    path: 'condition',
+    bay: 'arrive',
+    title: 'Condition',
+    load: async () => (await import('./condition/ConditionSurface.tsx')).ConditionSurface,
+  },
+  {
+    path: 'estimate',
+    bay: 'arrive',
+    title: 'Estimate',
+    load: async () => (await import('./estimate/EstimateSurface.tsx')).EstimateSurface,
+    owes: ['answer', 'order'],
+  },
+  {
+    path: 'papers',
+    bay: 'arrive',
+    title: 'Tag and receipt',
+    load: async () => (await import('./papers/PapersSurface.tsx')).PapersSurface,
+  },
+  {
+    path: 'power',
+    bay: 'strip',
+    title: 'Power',
+    load: async () => (await import('./power/PowerSurface.tsx')).PowerSurface,
+    owes: ['make-safe'],
+  },
+  {
+    path: 'strip',
+    bay: 'strip',
+    title: 'Take apart',
+    load: async () => (await import('./strip/StripSurface.tsx')).StripSurface,
+    owes: ['mark', 'take-apart'],
+  },
+  {
+    path: 'clean',
+    bay: 'strip',
+    title: 'Clean',
+    load: async () => (await import('./clean/CleanSurface.tsx')).CleanSurface,
+    owes: ['clean', 'bath'],
+  },
+  {
+    path: 'plates',
+    bay: 'mend',
+    title: 'Plates',
+    load: async () => (await import('./plates/PlatesSurface.tsx')).PlatesSurface,
+  },
+  {
+    path: 'between-plates',
+    bay: 'mend',
+    title: 'Between the plates',
+    load: async () => (await import('./betweenPlates/BetweenPlatesSurface.tsx')).BetweenPlatesSurface,
+  },
+  {
+    path: 'pivots',
+    bay: 'mend',
+    title: 'Pivots',
+    load: async () => (await import('./pivots/PivotsSurface.tsx')).PivotsSurface,
+    owes: ['pivots'],
+  },
+  {
+    path: 'holes',
+    bay: 'mend',
+    title: 'Holes',
+    load: async () => (await import('./holes/HolesSurface.tsx')).HolesSurface,
+    owes: ['measure', 'no-cutter'],
+  },
+  {
+    path: 'bushings',
+    bay: 'mend',
+    title: 'Bushings',
+    load: async () => (await import('./bushings/BushingsSurface.tsx')).BushingsSurface,
+    owes: ['bush'],
+  },
+  {
+    path: 'assemble',
+    bay: 'set',
+    title: 'Assemble',
+    load: async () => (await import('./strip/AssembleSurface.tsx')).AssembleSurface,
+    owes: ['assemble'],
+  },
+  {
+    path: 'listen',
+    bay: 'set',
+    title: 'Beat',
+    load: async () => (await import('./listen/JobListen.tsx')).JobListen,
+    owes: ['observe', 'beat'],
+  },
+  {
+    path: 'rate',
+    bay: 'set',
+    title: 'Rate',
+    load: async () => (await import('./rate/RateSurface.tsx')).RateSurface,
+    owes: ['reading', 'turn', 'wind', 'trial'],
+  },
+  {
+    path: 'card',
+    bay: 'return',
+    title: 'Card',
+    load: async () => (await import('./card/CardSurface.tsx')).CardSurface,
+    owes: ['card', 'promise'],
+  },
+  {
+    path: 'journal',
+    bay: null,
+    title: 'Journal',
+    load: async () => (await import('./journal/JournalSurface.tsx')).JournalSurface,
+  },
+]
+
+/** Where something that is owed is done: the path of its surface. */
+export function whereOwed(kind: Owed['kind']): string {
+  return SURFACES.find((s) => s.owes?.includes(kind))?.path ?? 'arrive'
+}
+
+/** Where a clock's work goes on when nothing is owed to it: the first surface of its bay that something may be owed at. */
+export function whereInBay(bay: Bay): string {
+  return SURFACES.find((s) => s.bay === bay && s.owes)?.path ?? 'arrive'
+}
