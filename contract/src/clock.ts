@@ -1,4 +1,4 @@
-import { POWERS, type Power } from '@treadle/core'
+import { POWERS, TRAIN_NAMES, type Power } from '@treadle/core'
 import {
   array,
   boolean,
@@ -25,7 +25,6 @@ export const CLOCK_KIND_TITLES: Record<ClockKind, string> = {
   other: 'Another kind',
 }
 
-export const TRAIN_NAMES = ['going', 'strike', 'chime'] as const
 export const POWER_TITLES: Record<Power, string> = {
   spring: 'mainspring in its barrel',
   'open-spring': 'open mainspring',

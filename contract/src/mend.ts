@@ -1,4 +1,4 @@
-import { BUSHING_METHODS, pivotPlan, type Centre, type MeshDepth, type PivotPlan, type PivotRules } from '@treadle/core'
+import { BUSHING_METHODS, PIVOT_WORK, type PivotWork } from '@treadle/core'
 import {
   array,
   boolean,
@@ -39,8 +39,7 @@ export const ArborTestChange = only({
 export type ArborTestChange = InferType<typeof ArborTestChange>
 export type ArborTestRow = ArborTestChange & { jobId: string; at: string; who: string; whoId?: string | null }
 
-export const PIVOT_WORK = ['', 'left', 'polished', 'burnished', 'papered', 'straightened', 're-pivoted'] as const
-export const PIVOT_WORK_TITLES: Record<(typeof PIVOT_WORK)[number], string> = {
+export const PIVOT_WORK_TITLES: Record<PivotWork, string> = {
   '': 'not done yet',
   left: 'left as it is',
   polished: 'polished by hand',
@@ -119,43 +118,6 @@ export function blankPivot(
   }
 }
 
-/**
- * What to do with a pivot as it was found; null until its gauge is read.
- *
- * The larger of the two gauge figures counts. A groove that was not measured is half their difference; where the
- * fingernail catches and nothing more is known, 0.02 mm. The sister at the other end bounds it too: no pivot is left
- * under 0.9 of hers.
- */
-export function planOfPivot(pivot: PivotChange, rules: PivotRules, sisterMm: number | null = null): PivotPlan | null {
-  const { firstMm, secondMm } = pivot
-  const gauge = [firstMm, secondMm].filter((mm) => mm !== null)
-  if (gauge.length === 0) return null
-  const diameterMm = Math.max(...gauge)
-  const between = gauge.length === 2 ? Math.abs((firstMm ?? 0) - (secondMm ?? 0)) / 2 : 0
-  const felt = pivot.nail === 'catches' ? Math.max(between, 0.02) : between
-  const plan = pivotPlan(
-    {
-      diameterMm,
-      originalMm: Math.max(pivot.originalMm ?? diameterMm, diameterMm),
-      grooveDepthMm: Math.max(pivot.grooveDepthMm ?? felt, (pivot.outOfRoundMm ?? 0) / 2),
-      runoutMm: pivot.runoutMm ?? undefined,
-      rust: pivot.rust,
-    },
-    rules,
-  )
-  const thin = sisterMm !== null && plan.finishedMm < (rules.leastPercent / 100) * sisterMm
-  const reasons = [
-    ...(thin && plan.verdict !== 're-pivot'
-      ? [
-          `It would be ${plan.finishedMm.toFixed(2)} mm, under ${rules.leastPercent / 100} of its sister’s ${sisterMm.toFixed(2)}.`,
-        ]
-      : []),
-    ...plan.reasons,
-    ...(pivot.shoulder === 'worn' ? ['Its shoulder is worn: turn it clean, and mind the endshake.'] : []),
-  ]
-  return { ...plan, verdict: thin ? 're-pivot' : plan.verdict, reasons }
-}
-
 export const BUSH_SOURCES = ['stock', 'turned'] as const
 
 /** The work on one hole of the plan: how, with what, and which steps are done. */
@@ -214,6 +176,3 @@ export interface BushedBefore {
   outsideMm: number | null
   finishedMm: number | null
 }
-
-/** The depth of a train’s meshes run in their wear, as planned, and bushed in the middle of the slots instead. */
-export type DepthTable = Record<Centre, MeshDepth[]>

@@ -1,3 +1,4 @@
+import { TRAIN_NAMES } from '@treadle/core'
 import {
   array,
   id,
@@ -12,7 +13,6 @@ import {
   version,
   type InferType,
 } from './fields.ts'
-import { TRAIN_NAMES } from './clock.ts'
 
 export const PLATES = ['front', 'back'] as const
 export type Plate = (typeof PLATES)[number]

@@ -1,21 +1,12 @@
-import type { RateBookInput, RateEvent } from '@treadle/core'
+import { EVENT_KINDS, READING_WAYS, type RateEventKind, type ReadingWay } from '@treadle/core'
 import { id, measured, moment, only, ruled, string, text, version, type InferType } from './fields.ts'
 
-export const READING_WAYS = ['eye', 'ear', 'pedal', 'listening'] as const
-export const READING_WAY_TITLES: Record<(typeof READING_WAYS)[number], string> = {
+export const READING_WAY_TITLES: Record<ReadingWay, string> = {
   eye: 'by eye against a time signal',
   ear: 'by ear, on the strike',
   pedal: 'by pedal, minute hand on the mark',
   listening: 'by listening',
 }
-/** How good each way of reading is, s. */
-export const READING_SIGMAS: Record<(typeof READING_WAYS)[number], number> = {
-  eye: 1,
-  ear: 0.5,
-  pedal: 0.5,
-  listening: 0.1,
-}
-
 /** What the clock showed against true time. */
 export const ReadingChange = only({
   id: id(),
@@ -28,19 +19,7 @@ export const ReadingChange = only({
 export type ReadingChange = InferType<typeof ReadingChange>
 export type Reading = ReadingChange & { jobId: string; who: string }
 
-export const EVENT_KINDS = [
-  'nut',
-  'hands',
-  'winding',
-  'weight',
-  'arc',
-  'moved',
-  'beat',
-  'oiled',
-  'stopped',
-  'trial',
-] as const
-export const EVENT_TITLES: Record<(typeof EVENT_KINDS)[number], string> = {
+export const EVENT_TITLES: Record<RateEventKind, string> = {
   nut: 'nut turned',
   hands: 'hands set',
   winding: 'wound',
@@ -72,23 +51,3 @@ export const RateEventChange = ruled(
 )
 export type RateEventChange = InferType<typeof RateEventChange>
 export type RateEventRow = RateEventChange & { jobId: string; who: string; whoId?: string | null }
-
-const seconds = (iso: string) => Date.parse(iso) / 1000
-
-/** A job's log as the rate book reckons with it. Winding and the start of a trial change no rate. */
-export function rateBookInput(
-  readings: Pick<ReadingChange, 'at' | 'errorSeconds' | 'sigmaSeconds'>[],
-  events: Pick<RateEventChange, 'at' | 'kind' | 'turns'>[],
-  rest: Pick<RateBookInput, 'pitchMm' | 'lengthMm' | 'toleranceSecondsPerDay' | 'goalSecondsPerDay'>,
-): RateBookInput {
-  return {
-    ...rest,
-    readings: readings.map((r) => ({ atS: seconds(r.at), errorS: r.errorSeconds, sigmaS: r.sigmaSeconds })),
-    events: events.flatMap((e): RateEvent[] => {
-      const atS = seconds(e.at)
-      if (e.kind === 'winding' || e.kind === 'trial') return []
-      if (e.kind === 'nut') return [{ atS, kind: 'nut', turns: e.turns ?? 0 }]
-      return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
-    }),
-  }
-}

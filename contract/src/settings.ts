@@ -2,6 +2,7 @@ import {
   BUSHING_METHODS,
   DEFAULT_BEAT_TOLERANCE,
   DEFAULT_BUSHING_RULES,
+  isTimeZone,
   OIL_SCHOOLS,
   type OilSchool,
 } from '@treadle/core'
@@ -14,6 +15,14 @@ export const Settings = only({
   place: line(120).defined().label('Place'),
   latitudeDeg: measured(-90, 90).required().label('Latitude'),
   altitudeM: measured(-430, 6000).required().label('Altitude'),
+  /** IANA name: the workshop's days and hours */
+  timeZone: requiredLine(60)
+    .label('Time zone')
+    .test(
+      'zone',
+      'Time zone must be one that the calendar knows, such as Europe/Oslo',
+      (v) => v == null || isTimeZone(v),
+    ),
   lengthUnit: string().oneOf(['mm', 'thou']).required().label('Caliper unit'),
   beat: only({
     finePoints: measured(0.01, 10).required().label('Even within'),
@@ -86,6 +95,7 @@ export const DEFAULT_SETTINGS: Settings = {
   place: '',
   latitudeDeg: 45,
   altitudeM: 0,
+  timeZone: 'UTC',
   lengthUnit: 'mm',
   beat: { ...DEFAULT_BEAT_TOLERANCE },
   beatSchool: 'size',

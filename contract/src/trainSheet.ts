@@ -1,4 +1,4 @@
-import { TRAIN_NAMES } from './clock.ts'
+import { TRAIN_NAMES } from '@treadle/core'
 import { array, boolean, id, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
 const countOrNone = (low: number, high: number, label: string) =>
@@ -38,3 +38,24 @@ export const TrainSheetChange = only({
 })
 export type TrainSheetChange = InferType<typeof TrainSheetChange>
 export type TrainSheetRow = TrainSheetChange & { clockId: string }
+
+const USUAL: Record<TrainSheetChange['train'], string[]> = {
+  going: ['Great', 'Centre', 'Third', 'Escape'],
+  strike: ['Great', 'Pin', 'Gathering', 'Warning', 'Fly'],
+  chime: ['Great', 'Second', 'Third', 'Warning', 'Fly'],
+}
+
+/** A sheet to begin with: the usual names and no counts yet. */
+export function blankSheet(id: string, train: TrainSheetChange['train']): TrainSheetChange {
+  return {
+    id,
+    version: 0,
+    train,
+    arbors: USUAL[train].map((name) => ({ name, pinion: null, wheel: null })),
+    hourly: train === 'going' ? 1 : null,
+    escape: train === 'going',
+    greatTurns: null,
+    motion: null,
+    faultPeriodS: null,
+  }
+}

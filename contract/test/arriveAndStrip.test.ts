@@ -8,8 +8,6 @@ import {
   DEFAULT_PRICES,
   Estimate,
   NowMark,
-  planOfHole,
-  DEFAULT_SETTINGS,
   PriceBook,
   StripMark,
   StripStep,
@@ -181,25 +179,6 @@ test('an estimate is accepted only with who, how and when', async () => {
   expect(await wrong(Estimate, { ...estimate, answer: { ...answer, strokes: [] } })).toEqual(['answer'])
   expect(await wrong(Estimate, { ...estimate, answer: { ...answer, strokes: [[[1, 2, 3]]] } })).not.toEqual([])
   expect(await wrong(Estimate, { ...estimate, answer: { ...answer, by: '' } })).toContain('answer.by')
-})
-
-test('a person’s verdict goes before the rule’s', () => {
-  const hole = {
-    longAxisMm: 1.32,
-    shortAxisMm: 1.1,
-    wearDeg: null,
-    oldHoleMm: null,
-    pivotMm: 1,
-    plateMm: 2.4,
-    role: 'other' as const,
-    moduleMm: null,
-    depthShiftMm: null,
-    verdictOverride: null,
-  }
-  const rules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [1.6, 2] }
-  expect(planOfHole(hole, rules)?.verdict).toBe('bush')
-  expect(planOfHole({ ...hole, verdictOverride: 'leave' }, rules)?.verdict).toBe('leave')
-  expect(planOfHole({ ...hole, pivotMm: null }, rules)).toBeNull()
 })
 
 describe('calculations of arrival and strip', () => {

@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest'
 import type { Schema } from 'yup'
-import { rateBook } from '@treadle/core'
 import {
   blankHole,
   check,
@@ -12,11 +11,8 @@ import {
   PLAIN_WORK,
   PowerOff,
   RateEventChange,
-  rateBookInput,
-  rateInWords,
   ReadingChange,
   Settings,
-  turnInWords,
 } from '../src/index.ts'
 
 const ID = '01a20785-1b0b-7624-ae14-949793c6b388'
@@ -134,29 +130,4 @@ test('a nut that was turned says how far', async () => {
 
 test('the settings that ship are valid themselves', async () => {
   expect(await wrong(Settings, DEFAULT_SETTINGS)).toEqual([])
-})
-
-describe('the log as the rate book reckons with it', () => {
-  const at = (day: number) => new Date(Date.UTC(2026, 0, 1 + day)).toISOString()
-  const readings = [0, 1, 2, 3].map((day) => ({ at: at(day), errorSeconds: -6 * day, sigmaSeconds: 0.5 }))
-
-  test('winding and the start of a trial change no rate; moving it does', () => {
-    const rate = (kind: 'winding' | 'trial' | 'moved') =>
-      rateBook(rateBookInput(readings, [{ at: at(3.5), kind, turns: null }], {})).rateSecondsPerDay
-    expect(rate('winding')).toBeCloseTo(-6)
-    expect(rate('trial')).toBeCloseTo(-6)
-    expect(rate('moved')).toBeNull()
-  })
-
-  test('is told in words', () => {
-    expect(rateInWords(-8.766, 0.8)).toBe('loses 8.8 ± 0.8 s a day')
-    expect(rateInWords(42, 5)).toBe('gains 42 ± 5 s a day')
-    expect(rateInWords(0.123, 0.02)).toBe('gains 0.12 ± 0.02 s a day')
-    expect(turnInWords({ advice: 'turn', move: 'raise', suggestedTurns: 0.27 })).toBe('Raise the nut by ¼ turn')
-    expect(turnInWords({ advice: 'turn', move: 'lower', suggestedTurns: 1.5 })).toBe('Lower the nut by 1½ turns')
-    expect(turnInWords({ advice: 'turn', move: 'lower', suggestedTurns: 0.02 })).toBe(
-      'Lower the nut by less than ⅛ of a turn',
-    )
-    expect(turnInWords({ advice: 'within-tolerance', move: null, suggestedTurns: 0 })).toBeNull()
-  })
 })

@@ -1,5 +1,12 @@
-import { blankHole, DEFAULT_PRICES, DEFAULT_SETTINGS, type HoleChange, type JobPage } from '@treadle/contract'
-import { arcScale, trainSheet } from '@treadle/core'
+import {
+  blankHole,
+  blankSheet,
+  DEFAULT_PRICES,
+  DEFAULT_SETTINGS,
+  type HoleChange,
+  type JobPage,
+} from '@treadle/contract'
+import { arcScale, compared, foundElsewhere, movementOfJob, trainSheet } from '@treadle/core'
 import dayjs from 'dayjs'
 import { describe, expect, test } from 'vitest'
 import { laterTimes, mayTick } from '../src/places/nowWords.ts'
@@ -8,10 +15,10 @@ import { linesFromJob, newRevision, spanWords } from '../src/job/estimateFromJob
 import { walkSteps, wrongBlows } from '../src/surfaces/observe/steps.ts'
 import { qrPath } from '../src/surfaces/papers/qr.ts'
 import { scaleSvg } from '../src/surfaces/papers/scaleSvg.ts'
-import { blankSheet, compared } from '../src/surfaces/trains/sheetWords.ts'
-import { foundElsewhere } from '../src/surfaces/trouble/found.ts'
 import { PAGE, RULES } from './page.ts'
 
+const of = (page: JobPage) => movementOfJob(page, RULES)
+const priced = (page: JobPage) => linesFromJob(DEFAULT_PRICES, page, DEFAULT_SETTINGS, of(page))
 const NOW = new Date('2026-11-23T10:00:00Z')
 
 const hole = (long: number, short: number): JobPage['holes'][number] => {
@@ -29,7 +36,7 @@ const hole = (long: number, short: number): JobPage['holes'][number] => {
 describe('an estimate from what was found', () => {
   test('every train, and every hole that wants a bush', () => {
     const data = { ...PAGE, holes: [hole(1.32, 1.1), hole(1.4, 1.1), hole(1.04, 1.04)] }
-    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, RULES)
+    const lines = priced(data)
     expect(lines.map((l) => [l.title.slice(0, 10), l.quantity, l.kind])).toEqual([
       ['Take apart', 2, 'fixed'],
       ['Bush a wor', 2, 'fixed'],
@@ -37,19 +44,19 @@ describe('an estimate from what was found', () => {
   })
 
   test('while no hole is measured, bushes are there only if needed', () => {
-    const bush = linesFromJob(DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, RULES).find((l) => /bush/i.test(l.title))
+    const bush = priced(PAGE).find((l) => /bush/i.test(l.title))
     expect(bush).toMatchObject({ quantity: 1, kind: 'if-needed' })
   })
 
   test('sound holes bring no bush', () => {
-    const lines = linesFromJob(DEFAULT_PRICES, { ...PAGE, holes: [hole(1.04, 1.04)] }, DEFAULT_SETTINGS, RULES)
+    const lines = priced({ ...PAGE, holes: [hole(1.04, 1.04)] })
     expect(lines.some((l) => /bush/i.test(l.title))).toBe(false)
   })
 
   test('the next revision keeps the lines and forgets the answer', () => {
-    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, RULES)
+    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, of(PAGE))
     const answered = { ...first, state: 'accepted' as const, sentAt: NOW.toISOString(), note: 'As agreed.' }
-    const next = newRevision(answered, DEFAULT_PRICES, PAGE, { ...DEFAULT_SETTINGS, taxPercent: '21' }, RULES)
+    const next = newRevision(answered, DEFAULT_PRICES, PAGE, { ...DEFAULT_SETTINGS, taxPercent: '21' }, of(PAGE))
     expect(next).toMatchObject({
       revision: 2,
       state: 'draft',
@@ -70,7 +77,7 @@ describe('an estimate from what was found', () => {
 
 describe('what the trouble finder hears from elsewhere', () => {
   const found = (part: Partial<JobPage>, lastHere: string | null = null) =>
-    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS, RULES, lastHere, NOW)
+    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS.beat, of({ ...PAGE, ...part }).judged, lastHere, NOW)
 
   test('nothing from an empty job', () => {
     expect(found({})).toMatchObject({
@@ -89,6 +96,11 @@ describe('what the trouble finder hears from elsewhere', () => {
     expect(found({ job }, '2022-11-23T10:00:00Z').yearsSinceOil).toBeCloseTo(4, 1)
   })
 
+  test('counts that can’t be name no wheel, and stop nothing else', () => {
+    const sheet = { ...blankSheet('', 'going'), hourly: 9, faultPeriodS: 450, clockId: '' }
+    expect(found({ trainSheets: [sheet] })).toMatchObject({ periodicWheel: null, holesMeasured: 0 })
+  })
+
   test('the drive test, the holes and the train sheet speak', () => {
     const drive = { figure: 2, second: 2.5, answer: 'kg', note: '', photoId: null }
     const row = { id: '', jobId: '', version: 1, at: '', who: '', key: 'drive', ...drive }
@@ -98,7 +110,7 @@ describe('what the trouble finder hears from elsewhere', () => {
       { name: 'Third', pinion: 8, wheel: 60 },
       { name: 'Escape', pinion: 8, wheel: 30 },
     ]
-    const sheet = { ...blankSheet('going'), arbors, faultPeriodS: 450, clockId: '' }
+    const sheet = { ...blankSheet('', 'going'), arbors, faultPeriodS: 450, clockId: '' }
     expect(found({ observations: [row], holes: [hole(1.4, 1.1)], trainSheets: [sheet] })).toMatchObject({
       driveMarginPercent: -25,
       holesToBush: 1,

@@ -1,19 +1,9 @@
-import {
-  blankHole,
-  blankPivot,
-  DEFAULT_SETTINGS,
-  judgeHole,
-  movementOf,
-  type JobPage,
-  type StockRow,
-} from '@treadle/contract'
+import { blankHole, blankPivot, DEFAULT_SETTINGS, type JobPage, type StockRow } from '@treadle/contract'
+import { doneBy, gone, movementOfJob, planOf, stepsOfPivot, testOrder, unjudged } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { planOf } from '../src/surfaces/bushings/plan.ts'
 import { linesFromJob, merged } from '../src/job/estimateFromJob.ts'
-import { doneBy, stepsOfPivot } from '../src/surfaces/pivots/steps.ts'
 import { arborsOfSheet, blankArbor, draftMap, freeName, missingArbors } from '../src/surfaces/plates/draft.ts'
 import { frameOf } from '../src/job/plates/frame.ts'
-import { gone, testOrder, unjudged } from '../src/job/order.ts'
 import { DEFAULT_PRICES } from '@treadle/contract'
 import { PAGE, RULES } from './page.ts'
 
@@ -115,7 +105,7 @@ describe('the walk between the plates', () => {
 
   test('a plate is not judged while one hole of it is not', () => {
     const [stop] = testOrder([], [worn()])
-    const done = (h: Hole) => judgeHole(h, RULES).done
+    const done = (h: Hole) => movementOfJob({ ...PAGE, holes: [h] }, RULES).judged(h).done
     expect(unjudged([stop!], [worn()], 'back', done)).toEqual([])
     expect(unjudged([stop!], [worn()], 'front', done)).toEqual([stop])
     const bare = worn({ longAxisMm: null })
@@ -154,8 +144,7 @@ describe('the plan', () => {
   })
   const planned = (page: Partial<JobPage>, stock: StockRow[]) => {
     const data = { ...PAGE, ...page }
-    const trains = movementOf(data.plateMap, data.trainSheets)
-    return planOf(data, trains, (h) => judgeHole(h, RULES), DEFAULT_SETTINGS, stock)
+    return planOf(data, movementOfJob(data, RULES), DEFAULT_SETTINGS, stock)
   }
 
   test('every hole to be bushed, each with a bush of its own; what is promised elsewhere is not given', () => {
@@ -257,7 +246,7 @@ describe('the plan', () => {
         pivot({ work: 're-pivoted', finishedMm: 1 }),
       ],
     }
-    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, RULES)
+    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, movementOfJob(data, RULES))
     const quantity = (words: RegExp) => lines.find((l) => words.test(l.title))?.quantity
     expect(quantity(/Bush a worn hole/)).toBe(1)
     expect(quantity(/Polish or burnish/)).toBe(1)

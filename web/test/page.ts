@@ -1,4 +1,5 @@
-import { DEFAULT_SETTINGS, EMPTY_PENDULUM, PLAIN_WORK, type HoleRules, type JobPage } from '@treadle/contract'
+import { DEFAULT_SETTINGS, EMPTY_PENDULUM, PLAIN_WORK, type JobPage } from '@treadle/contract'
+import { type HoleRules } from '@treadle/core'
 
 /** A moment so many days into the made-up job. */
 export const at = (day: number) => new Date(Date.UTC(2026, 2, 1 + day)).toISOString()

@@ -27,6 +27,11 @@ export interface PivotRules {
 
 export const DEFAULT_PIVOT_RULES: PivotRules = { leastPercent: 90, polishUpToMm: 0.01, straightenFromMm: 0.02 }
 
+/** The rules for pivots by the workshop’s own least diameter. */
+export function pivotRulesOf({ pivotLeastPercent }: { pivotLeastPercent: number }): PivotRules {
+  return { ...DEFAULT_PIVOT_RULES, leastPercent: pivotLeastPercent }
+}
+
 export interface PivotPlan {
   /** predicted: the groove is taken off all round */
   finishedMm: number

@@ -1,4 +1,5 @@
 import { ClockChange } from '@treadle/contract'
+import { learnedOf } from '@treadle/core'
 import { and, asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
@@ -9,10 +10,11 @@ import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
 import { gatherJobs } from '../jobs/gather.ts'
-import { bookOf } from '../jobs/standing.ts'
 import { readSettings } from '../settings/store.ts'
 
 const MOST_SORTED = 300
+/** What a clock's nut does is learned from so many of its last visits. */
+const VISITS_TAUGHT_BY = 10
 
 export function clockRoutes(db: Database): Router {
   return Router()
@@ -88,10 +90,11 @@ export function clockRoutes(db: Database): Router {
         )
         .orderBy(desc(journal.at))
         .limit(300)
-      const learned = await learnedOf(
+      const known = await gatherJobs(
         db,
-        visits.slice(0, 10).map((v) => v.id),
+        visits.slice(0, VISITS_TAUGHT_BY).map((v) => v.id),
       )
+      const learned = learnedOf(known, await readSettings(db))
       res.json({ ...found[0], visits, journal: entries, learned })
     })
     .patch('/clocks/:id', async (req, res) => {
@@ -106,21 +109,4 @@ export function clockRoutes(db: Database): Router {
       })
       sendSaved(res, saved)
     })
-}
-
-/** What readings and turns of earlier visits taught of the nut, and when it was last oiled. */
-async function learnedOf(db: Database, jobIds: string[]) {
-  const gathered = await gatherJobs(db, jobIds)
-  const settings = await readSettings(db)
-  const newestFirst = gathered.sort((a, b) => b.job.receivedAt.getTime() - a.job.receivedAt.getTime())
-  const taught = newestFirst
-    .filter((rows) => rows.events.some((e) => e.kind === 'nut'))
-    .map((rows) => bookOf(rows, settings))
-    .find((book) => book?.secondsPerDayPerTurn != null)
-  const oiled = gathered.flatMap((rows) => rows.events.filter((e) => e.kind === 'oiled').map((e) => e.at.getTime()))
-  return {
-    secondsPerDayPerTurn: taught?.secondsPerDayPerTurn ?? null,
-    perTurnStandardError: taught?.perTurnStandardError ?? null,
-    lastOiledAt: oiled.length === 0 ? null : new Date(Math.max(...oiled)).toISOString(),
-  }
 }

@@ -1,10 +1,10 @@
+import { standingOf } from '@treadle/core'
 import { desc, isNull } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
 import { jobs } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
-import { standingOf } from './standing.ts'
 
 /** Every open job with what is owed to it at `now`. */
 export async function benchOf(db: Database, now: Date) {
@@ -26,7 +26,7 @@ export async function benchOf(db: Database, now: Date) {
       job: rows.job,
       clock: rows.clock,
       owner: rows.owner,
-      owed: standingOf(rows, settings, rules, now).owed,
+      owed: standingOf(rows, settings, rules, now.getTime() / 1000).owed,
     })),
   }
 }

@@ -1,3 +1,4 @@
+import { standingOf } from '@treadle/core'
 import { asc, eq, getTableColumns } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
 import { conditions, confirmedCauses, observations, photos } from '../db/schema.ts'
@@ -6,7 +7,6 @@ import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { bushedBefore } from './bushedBefore.ts'
 import { gatherJobs } from './gather.ts'
-import { standingOf } from './standing.ts'
 
 type JobTable = typeof observations | typeof conditions | typeof confirmedCauses
 
@@ -34,6 +34,6 @@ export async function jobPage(db: Database, id: string, now: Date) {
     conditions: condition,
     confirmedCauses: causes,
     bushedBefore: before,
-    ...standingOf(rows, settings, rules, now),
+    ...standingOf(rows, settings, rules, now.getTime() / 1000),
   }
 }

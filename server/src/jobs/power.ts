@@ -1,12 +1,11 @@
 import { POWER_METHOD_TITLES, type PowerOff } from '@treadle/contract'
-import { meshMarks, POWER_CARE, proofsFor } from '@treadle/core'
+import { markedWork, meshMarks, POWER_CARE, proofsFor } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { clocks, jobs, powerOffs } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { gatherJobs } from './gather.ts'
-import { markedWork } from './standing.ts'
 
 /** Confirms one train off; every proof that its power asks for must have been tried by hand. */
 export async function powerOff({ tx, job, person, at, write }: JobDoing, body: PowerOff): Promise<void> {

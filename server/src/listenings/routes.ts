@@ -1,5 +1,5 @@
 import { NewListening } from '@treadle/contract'
-import { readWavHeader, WavError } from '@treadle/core'
+import { outOfBeatMs, readWavHeader, WavError } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { open } from 'node:fs/promises'
@@ -116,6 +116,5 @@ async function requireWave(path: string): Promise<void> {
 }
 
 function sentence(l: NewListening): string {
-  const out = Math.abs(l.firstToSecondMs - l.secondToFirstMs) / 2
-  return `Listened by ${l.pickup}: ${out.toFixed(1)} ± ${l.outOfBeatStandardError.toFixed(1)} ms out of beat, ${l.beatsPerHour.toFixed(1)} beats an hour, steady to ${l.scatterMs.toFixed(2)} ms; ${l.beatsHeard} beats heard, ${l.rejected} left out.`
+  return `Listened by ${l.pickup}: ${outOfBeatMs(l).toFixed(1)} ± ${l.outOfBeatStandardError.toFixed(1)} ms out of beat, ${l.beatsPerHour.toFixed(1)} beats an hour, steady to ${l.scatterMs.toFixed(2)} ms; ${l.beatsHeard} beats heard, ${l.rejected} left out.`
 }

@@ -1,3 +1,4 @@
+import type { Plate } from '@treadle/contract'
 import { and, eq } from 'drizzle-orm'
 import type { Queries } from '../db/connect.ts'
 import { gateOverrides, pivots } from '../db/schema.ts'
@@ -7,7 +8,7 @@ import { Refused } from '../http/problem.ts'
 export async function requireFinishedPivot(
   tx: Queries,
   jobId: string,
-  hole: { train: string; arbor: string; plate: string },
+  hole: { train: string; arbor: string; plate: Plate },
 ): Promise<void> {
   const [pivot] = await tx
     .select()

@@ -1,5 +1,6 @@
 import { DxfWriter, LWPolylineFlags, point2d, point3d, Units } from '@tarikjabiri/dxf'
-import { printable, type PlateOutlines } from './outlines.ts'
+import type { PlateOutlines } from '@treadle/core'
+import { printable } from './printable.ts'
 
 const LAYERS = { edge: 'EDGE', hole: 'HOLES', pillar: 'PILLARS', screw: 'SCREWS', other: 'OTHER', name: 'NAMES' }
 const NAME_MM = 2

@@ -1,4 +1,5 @@
 import { PLATES, PlateMapChange } from '@treadle/contract'
+import { outlinesOf } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
@@ -10,7 +11,6 @@ import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { findJob } from '../jobs/find.ts'
 import { plateDxf } from './dxf.ts'
-import { outlinesOf } from './outlines.ts'
 import { plateSvg } from './svg.ts'
 
 const FORMATS = {

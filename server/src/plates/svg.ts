@@ -1,4 +1,5 @@
-import { printable, type PlateOutlines } from './outlines.ts'
+import type { PlateOutlines } from '@treadle/core'
+import { printable } from './printable.ts'
 
 const MARGIN_MM = 8
 const NAME_MM = 2.2

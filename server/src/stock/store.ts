@@ -1,4 +1,5 @@
-import { cuttersOf, type HoleRules, type Settings, type StockRow } from '@treadle/contract'
+import { cuttersOf, type Settings, type StockRow } from '@treadle/contract'
+import { type HoleRules } from '@treadle/core'
 import { asc, eq, sql, sum } from 'drizzle-orm'
 import type { Queries } from '../db/connect.ts'
 import { reservations, stock } from '../db/schema.ts'

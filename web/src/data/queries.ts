@@ -13,10 +13,10 @@ import {
   type TableAnswer,
   type TableName,
   type Clock,
-  type HoleRules,
   type StockRow,
 } from '@treadle/contract'
-import { useMemo } from 'react'
+import { type HoleRules } from '@treadle/core'
+import { once } from './once.ts'
 import { keepInPage } from './keepInPage.ts'
 import { notifications } from '@mantine/notifications'
 import {
@@ -59,14 +59,16 @@ export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
 
+const rulesOf = once((settings: Settings, stock: StockRow[]): HoleRules => ({
+  bushing: settings.bushing,
+  cuttersMm: cuttersOf(stock),
+}))
+
 /** The rules that holes are judged by, with the drawers' cutters; nothing until both are there. */
 export function useHoleRules(): HoleRules | undefined {
   const { data: settings } = useSettings()
   const { data: stock } = useStock()
-  return useMemo(
-    () => settings && stock && { bushing: settings.bushing, cuttersMm: cuttersOf(stock) },
-    [settings, stock],
-  )
+  return settings && stock && rulesOf(settings, stock)
 }
 export const usePeople = () =>
   useQuery({ queryKey: ['people'], queryFn: () => request<Person[]>('GET', '/people'), staleTime: 60_000 })

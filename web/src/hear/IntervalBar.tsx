@@ -1,8 +1,8 @@
-import { sided, type Intervals } from './beatFigures.ts'
+import { sided, type HeardIntervals } from '@treadle/core'
 import styles from './Listen.module.css'
 
 /** The period split by the two releases, against the even half. */
-export function IntervalBar(intervals: Intervals) {
+export function IntervalBar(intervals: HeardIntervals) {
   const told = sided(intervals)
   const [one, two] = told
     ? [told.rightToLeftMs, told.leftToRightMs]

@@ -3,7 +3,7 @@ import { beatByEar, gradeBeat } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import type { ReactNode } from 'react'
 import { Mark } from '../parts/Mark.tsx'
-import { offsetOf, signedMs, type Intervals } from './beatFigures.ts'
+import { offsetOf, signedMs, type HeardIntervals } from '@treadle/core'
 import { Figures } from './Figures.tsx'
 import { IntervalBar } from './IntervalBar.tsx'
 import styles from './Listen.module.css'
@@ -35,7 +35,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
       </div>
     )
   const { result } = heard
-  const intervals: Intervals = {
+  const intervals: HeardIntervals = {
     firstToSecondMs: result.intervalsMs[0],
     secondToFirstMs: result.intervalsMs[1],
     firstSide: side.first,
@@ -157,7 +157,7 @@ function Waiting({ listening: { status, seconds, sentence } }: { listening: List
 }
 
 /** Arc or release not known: a range where the arc is, and the method that needs neither. */
-function Unknown({ semiArcDeg, intervals }: { semiArcDeg: number | null; intervals: Intervals }) {
+function Unknown({ semiArcDeg, intervals }: { semiArcDeg: number | null; intervals: HeardIntervals }) {
   const range =
     semiArcDeg === null
       ? []

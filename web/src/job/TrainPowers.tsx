@@ -1,5 +1,5 @@
-import { POWER_TITLES, TRAIN_NAMES, type Train } from '@treadle/contract'
-import { POWERS } from '@treadle/core'
+import { POWER_TITLES, type Train } from '@treadle/contract'
+import { POWERS, TRAIN_NAMES } from '@treadle/core'
 import { Checkbox, Group, NativeSelect } from '@mantine/core'
 
 /** Which trains a clock has, and what drives each; what is known of a spring stays with its train. */

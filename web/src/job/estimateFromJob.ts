@@ -1,17 +1,5 @@
-import {
-  placeOfHole,
-  judgeHole,
-  movementOf,
-  planOfPivot,
-  withFinishedPivot,
-  type Estimate,
-  type HoleRules,
-  type JobPage,
-  type PriceBook,
-  type PriceLine,
-  type Settings,
-} from '@treadle/contract'
-import { DEFAULT_PIVOT_RULES } from '@treadle/core'
+import type { Estimate, JobPage, PriceBook, PriceLine, Settings } from '@treadle/contract'
+import { pivotRulesOf, workCounted, type Movement } from '@treadle/core'
 import { v7 as uuid } from 'uuid'
 
 export type Line = Estimate['lines'][number]
@@ -35,21 +23,13 @@ export function lineOf(price: PriceLine, quantity: number): Line {
  * What this job’s findings come to by the price book: each train, each hole that is to be bushed, each pivot that goes in
  * the lathe, each that is let in anew. While nothing is measured, bushes are offered “if needed”, one by one.
  */
-export function linesFromJob(prices: PriceBook, data: JobPage, settings: Settings, rules: HoleRules): Line[] {
-  const movement = movementOf(data.plateMap, data.trainSheets)
-  const judged = data.holes.map((h) => judgeHole(withFinishedPivot(h, data.pivots), rules, placeOfHole(movement, h)))
-  const measured = judged.some((j) => j.verdict !== null)
-  const pivots = data.pivots.map((p) => ({
-    done: p.work,
-    verdict: planOfPivot(p, { ...DEFAULT_PIVOT_RULES, leastPercent: settings.pivotLeastPercent })?.verdict ?? 'leave',
-  }))
-  const anew = pivots.filter((p) => p.done === 're-pivoted' || (p.done === '' && p.verdict === 're-pivot')).length
-  const counts: Record<Exclude<PriceLine['counts'], 'once'>, number> = {
-    train: data.clock.trains.length,
-    bush: judged.filter((j) => j.verdict === 'bush').length,
-    're-pivot': anew,
-    pivot: pivots.filter((p) => p.done !== 'left' && (p.done !== '' || p.verdict !== 'leave')).length - anew,
-  }
+export function linesFromJob(
+  prices: PriceBook,
+  data: JobPage,
+  settings: Settings,
+  { judged }: Pick<Movement, 'judged'>,
+): Line[] {
+  const { measured, ...counts } = workCounted(data, judged, pivotRulesOf(settings))
   return prices.lines.flatMap((price): Line[] => {
     if (price.counts === 'once') return []
     if (price.counts === 'bush' && !measured) return [{ ...lineOf(price, 1), kind: 'if-needed' }]
@@ -64,14 +44,14 @@ export function newRevision(
   prices: PriceBook,
   data: JobPage,
   settings: Settings,
-  rules: HoleRules,
+  movement: Pick<Movement, 'judged'>,
 ): Estimate {
   return {
     id: uuid(),
     version: 0,
     revision: (before?.revision ?? 0) + 1,
     state: 'draft',
-    lines: before?.lines ?? linesFromJob(prices, data, settings, rules),
+    lines: before?.lines ?? linesFromJob(prices, data, settings, movement),
     choices: before?.choices ?? prices.choices,
     chosen: before?.chosen ?? '',
     currency: settings.currency,

@@ -1,5 +1,5 @@
 import { boolean, pgTable, text, uuid } from 'drizzle-orm/pg-core'
-import { version } from './columns.ts'
+import { moment, version } from './columns.ts'
 
 export const people = pgTable('people', {
   id: uuid('id').primaryKey(),
@@ -14,3 +14,6 @@ export const byWhom = () => ({
   who: text('who').notNull(),
   whoId: uuid('who_id').references(() => people.id),
 })
+
+/** When and by whom a row was written last, and its version. */
+export const made = () => ({ at: moment('at').notNull(), ...byWhom(), version: version() })

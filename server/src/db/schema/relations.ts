@@ -1,29 +1,14 @@
 import { relations } from 'drizzle-orm'
-import {
-  cleanParts,
-  conditions,
-  confirmedCauses,
-  estimates,
-  nowMarks,
-  observations,
-  stripMarks,
-  stripSteps,
-  timers,
-  trainSheets,
-} from './arriveAndStrip.ts'
-import { arborTests, bushings, pivots, plateMaps, reservations } from './mend.ts'
-import {
-  clocks,
-  gateOverrides,
-  holes,
-  jobs,
-  listenings,
-  owners,
-  photos,
-  powerOffs,
-  rateEvents,
-  readings,
-} from './workshop.ts'
+import { conditions, confirmedCauses, observations } from './arrival.ts'
+import { listenings, rateEvents, readings } from './beatAndRate.ts'
+import { bushings, reservations } from './bushings.ts'
+import { clocks, owners, trainSheets } from './clocks.ts'
+import { estimates } from './estimates.ts'
+import { photos } from './files.ts'
+import { arborTests, holes, pivots } from './holes.ts'
+import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
+import { plateMaps } from './plates.ts'
+import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
 

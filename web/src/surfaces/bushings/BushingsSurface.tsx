@@ -1,8 +1,8 @@
 import type { BushingChange, BushingRow, Hole, ReservationRow, StockRow } from '@treadle/contract'
 import { blankBushing, stockTitle } from '@treadle/contract'
-import { mayCut } from '@treadle/core'
+import { LEAST_WALL_MM, mayCut, planOf } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useSettings, useStock } from '../../data/queries.ts'
@@ -22,7 +22,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing } from '../../job/plates/PlateDrawing.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import styles from './Bushings.module.css'
-import { LEAST_WALL_MM, planOf, type PlannedHole } from './plan.ts'
+import type { Plan, PlannedHole } from './planned.ts'
 import { NearLimit } from './NearLimit.tsx'
 import { PriceThePlan } from './PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
@@ -36,12 +36,15 @@ export function BushingsSurface() {
   const movement = useMovement()
   const { data: settings } = useSettings()
   const { data: stock } = useStock()
-  if (!movement || !settings || !stock) return null
-  const plan = planOf(data, movement.trains, movement.judged, settings, stock)
-  return <Planned plan={plan} stock={stock} />
+  // Half a second for a large movement: reckoned when something of it changes, not at each render.
+  const plan = useMemo(
+    () => (movement && settings && stock ? planOf(data, movement, settings, stock) : null),
+    [data, movement, settings, stock],
+  )
+  return plan && stock ? <Planned plan={plan} stock={stock} /> : null
 }
 
-function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: StockRow[] }) {
+function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
   const { job, holes, plateMap, reservations } = useJobData()
   const movement = useMovement()
   const seen = useObservations()
@@ -130,7 +133,7 @@ function Planned({ plan, stock }: { plan: ReturnType<typeof planOf>; stock: Stoc
         <p className={parts.say}>
           Judge the holes between the plates first. Every one that the rule says to bush comes here by itself.
         </p>
-        <Button component={Link} to="../test">
+        <Button component={Link} to="../between-plates">
           Test between the plates
         </Button>
         <NearLimit plan={plan} />

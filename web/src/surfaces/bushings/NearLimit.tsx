@@ -3,10 +3,10 @@ import { Button, Group } from '@mantine/core'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../job/useRows.ts'
-import type { planOf } from './plan.ts'
+import type { Plan } from './planned.ts'
 
 /** Holes just within the limit: while the plates are apart, they are done too. */
-export function NearLimit({ plan }: { plan: ReturnType<typeof planOf> }) {
+export function NearLimit({ plan }: { plan: Plan }) {
   const rows = useRows<Hole>('holes', { verdictOverride: 'Verdict', overrideReason: 'Reason' })
   if (plan.doItNow.length === 0) return null
   return (

@@ -1,7 +1,8 @@
 import type { EstimateRow } from '@treadle/contract'
 import { Button } from '@mantine/core'
 import { useNavigate } from 'react-router'
-import { useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useSettings, useTable } from '../../data/queries.ts'
+import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import { linesFromJob, merged, newRevision } from '../../job/estimateFromJob.ts'
@@ -13,12 +14,12 @@ export function PriceThePlan() {
   const navigate = useNavigate()
   const { data: settings } = useSettings()
   const { data: prices } = useTable('prices')
-  const rules = useHoleRules()
-  if (!settings || !prices || !rules) return null
+  const movement = useMovement()
+  if (!settings || !prices || !movement) return null
   const last = data.estimates.at(-1)
   const price = () => {
-    const found = linesFromJob(prices.values, data, settings, rules)
-    const base = last?.state === 'draft' ? last : newRevision(last, prices.values, data, settings, rules)
+    const found = linesFromJob(prices.values, data, settings, movement)
+    const base = last?.state === 'draft' ? last : newRevision(last, prices.values, data, settings, movement)
     rows.put({ ...base, lines: merged(base.lines, found) }, () => void navigate(`/jobs/${data.job.id}/estimate`))
   }
   return (

@@ -3,7 +3,7 @@ import { Button, Group } from '@mantine/core'
 import { useJobData } from '../../job/useJobData.ts'
 import { usePaper } from '../../parts/usePaper.ts'
 import styles from './Bushings.module.css'
-import type { PlannedHole } from './plan.ts'
+import type { PlannedHole } from './planned.ts'
 
 /** A drawing for the lathe of every bush that is turned: sizes, tolerances, the rod to begin with. */
 export function TurnedSheet({ holes, onLeave }: { holes: PlannedHole[]; onLeave: () => void }) {

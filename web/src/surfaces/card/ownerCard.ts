@@ -1,7 +1,6 @@
-import { rateBookInput, type JobPage, type Settings } from '@treadle/contract'
-import { FieldError, oilDue, rateBook, type RateBook } from '@treadle/core'
+import { type JobPage, type Settings } from '@treadle/contract'
+import { FieldError, oilDue, outOfBeatMs, rateBookOf, type RateBook } from '@treadle/core'
 import dayjs from 'dayjs'
-import { signedMs } from '../../hear/beatFigures.ts'
 
 export interface CardSection {
   title: string
@@ -83,17 +82,9 @@ export function ownerCard(
   }
 }
 
-function bookOf({ readings, events, clock }: JobPage, settings: Settings): RateBook | null {
-  if (readings.length === 0) return null
+function bookOf(data: JobPage, settings: Settings): RateBook | null {
   try {
-    return rateBook(
-      rateBookInput(readings, events, {
-        pitchMm: clock.pendulum.pitchMm ?? undefined,
-        lengthMm: clock.pendulum.lengthMm ?? undefined,
-        toleranceSecondsPerDay: settings.rateToleranceSecondsPerDay,
-        goalSecondsPerDay: settings.rateGoalSecondsPerDay,
-      }),
-    )
+    return rateBookOf(data, { pendulum: data.clock.pendulum, settings })
   } catch (error) {
     if (error instanceof FieldError) return null
     throw error
@@ -122,8 +113,9 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
     )
   const [first, last] = [data.listenings[0], data.listenings.at(-1)]
   if (first && last && first !== last) {
-    const out = (l: typeof first) => Math.abs(signedMs({ ...l, firstSide: l.firstSide ?? 'right' }) ?? 0)
-    lines.push(`Set in beat: ${out(first).toFixed(0)} ms out when it came, ${out(last).toFixed(1)} ms when it left.`)
+    lines.push(
+      `Set in beat: ${outOfBeatMs(first).toFixed(0)} ms out when it came, ${outOfBeatMs(last).toFixed(1)} ms when it left.`,
+    )
   }
   if (data.events.some((e) => e.kind === 'oiled')) lines.push('Oiled where it should be, dry where it should be.')
   const book = bookOf(data, settings)

@@ -2,7 +2,8 @@ import { Estimate, type EstimateRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useSettings, useTable } from '../../data/queries.ts'
+import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -31,16 +32,16 @@ export function EstimateSurface() {
   const rows = useRows<EstimateRow>('estimates', LABELS)
   usePaper('A4', '16mm')
   const { data: settings } = useSettings()
-  const rules = useHoleRules()
+  const movement = useMovement()
   const { data: prices } = useTable('prices')
   const [shown, setShown] = useState<string | null>(null)
   const estimates = data.estimates
   const at = estimates.findIndex((e) => e.id === shown)
   const current = at >= 0 ? estimates[at] : estimates.at(-1)
   const before = estimates[(at >= 0 ? at : estimates.length - 1) - 1]
-  if (!settings || !rules || !prices) return null
+  if (!settings || !movement || !prices) return null
   const begin = () =>
-    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, rules) }, () => setShown(null))
+    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, movement) }, () => setShown(null))
   if (!current)
     return (
       <>

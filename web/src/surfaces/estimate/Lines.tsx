@@ -2,7 +2,8 @@ import type { EstimateRow } from '@treadle/contract'
 import { ActionIcon, Button, Checkbox, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { IconTrash } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
-import { useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useSettings, useTable } from '../../data/queries.ts'
+import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import styles from './Estimate.module.css'
 import { lineOf, linesFromJob, merged, type Line } from '../../job/estimateFromJob.ts'
@@ -17,7 +18,7 @@ const KINDS = [
 export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part: Partial<EstimateRow>) => void }) {
   const data = useJobData()
   const { data: settings } = useSettings()
-  const rules = useHoleRules()
+  const movement = useMovement()
   const { data: prices } = useTable('prices')
   const set = (id: string, part: Partial<Line>) =>
     setDraft({ lines: draft.lines.map((l) => (l.id === id ? { ...l, ...part } : l)) })
@@ -120,8 +121,8 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
         <Button
           variant="default"
           onClick={() => {
-            if (prices && settings && rules)
-              setDraft({ lines: merged(draft.lines, linesFromJob(prices.values, data, settings, rules)) })
+            if (prices && settings && movement)
+              setDraft({ lines: merged(draft.lines, linesFromJob(prices.values, data, settings, movement)) })
           }}
         >
           Bring it up to what was found

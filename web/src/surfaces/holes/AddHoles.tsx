@@ -1,4 +1,5 @@
-import { blankHole, TRAIN_NAMES, type HoleChange } from '@treadle/contract'
+import { blankHole, type HoleChange } from '@treadle/contract'
+import { TRAIN_NAMES } from '@treadle/core'
 import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'

@@ -1,5 +1,5 @@
-import { judgeHole, placeOfHole, planOfHole, type Hole, type HoleChange } from '@treadle/contract'
-import { byWorkingOrder, formatClockDirection, fromMm, type LengthUnit } from '@treadle/core'
+import type { Hole, HoleChange } from '@treadle/contract'
+import { byWorkingOrder, formatClockDirection, fromMm, type LengthUnit, placeOfHole, samePlace } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -109,10 +109,10 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const movement = useMovement()
   const now = { ...hole, ...read.figures, verdictOverride: null }
   const place = movement && placeOfHole(movement.trains, now)
-  const plan = whole && movement ? planOfHole(now, movement.rules, place) : null
-  const judged = whole && movement ? judgeHole(now, movement.rules, place) : null
+  const judged = whole && movement ? movement.judged(now) : null
+  const plan = judged?.plan ?? null
   const expected = movement?.expected(hole) ?? null
-  const pivot = pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
+  const pivot = pivots.find((p) => samePlace(p, hole))
   const next = nextHole(ordered, hole)
 
   useEffect(() => {

@@ -9,7 +9,7 @@ import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '.
 import { useJobData } from '../../job/useJobData.ts'
 import { whenShort } from '../../parts/when.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
-import { signedMs } from '../../hear/beatFigures.ts'
+import { signedMs } from '@treadle/core'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'

@@ -2,13 +2,19 @@ import {
   blankPivot,
   PIVOT_WORK_TITLES,
   PLATES,
-  planOfPivot,
   type PivotChange,
   type PivotRow,
   type Plate,
   type Settings,
 } from '@treadle/contract'
-import { DEFAULT_PIVOT_RULES, FieldError, repivotSizes, type PivotPlan, type PivotVerdict } from '@treadle/core'
+import {
+  DEFAULT_PIVOT_RULES,
+  FieldError,
+  type PivotPlan,
+  type PivotVerdict,
+  planOfPivot,
+  repivotSizes,
+} from '@treadle/core'
 import { Button, Checkbox, Group, SegmentedControl } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
@@ -23,9 +29,9 @@ import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
-import { testOrder, type TestStop } from '../../job/order.ts'
+import { testOrder, type TestStop } from '@treadle/core'
 import { PivotPicture } from './PivotPicture.tsx'
-import { doneBy, stepsOfPivot } from './steps.ts'
+import { doneBy, stepsOfPivot } from '@treadle/core'
 
 const NAMESPACE = 'f5c1f0a2-2f6e-4e57-8a31-64a09d1f7c55'
 const LABELS = {

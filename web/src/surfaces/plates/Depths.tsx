@@ -1,7 +1,7 @@
 import { backToDistance, centreDistanceOf, formatClockDirection, type MeshDepth } from '@treadle/core'
 import { useSettings } from '../../data/queries.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import type { Movement } from '../../job/useMovement.ts'
+import type { Movement } from '@treadle/core'
 import { DepthPicture } from './DepthPicture.tsx'
 import styles from '../../job/plates/Plates.module.css'
 

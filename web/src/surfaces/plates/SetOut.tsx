@@ -1,5 +1,5 @@
-import { TRAIN_NAMES, type PlacedArbor, type PlateMapChange } from '@treadle/contract'
-import type { Trueing } from '@treadle/core'
+import { type PlacedArbor, type PlateMapChange } from '@treadle/contract'
+import { TRAIN_NAMES, type Trueing } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
 import { useSessionStorage } from '@mantine/hooks'
 import { notifications } from '@mantine/notifications'

@@ -1,17 +1,21 @@
 import {
-  EVENT_KINDS,
   EVENT_TITLES,
-  rateBookInput,
-  rateInWords,
-  READING_SIGMAS,
   READING_WAY_TITLES,
-  READING_WAYS,
-  turnInWords,
   type RateEventRow,
   type Reading,
   type ReadingChange,
 } from '@treadle/contract'
-import { errorAtMinuteMark, rateBook, turnFraction, type RateBook } from '@treadle/core'
+import {
+  errorAtMinuteMark,
+  EVENT_KINDS,
+  type RateBook,
+  rateBookOf,
+  rateInWords,
+  READING_SIGMAS,
+  READING_WAYS,
+  turnFraction,
+  turnInWords,
+} from '@treadle/core'
 import { Button, Group, NativeSelect, NumberInput, SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
@@ -29,20 +33,10 @@ export function RateSurface() {
   const { job, clock, readings, events } = useJobData()
   const { data: settings } = useSettings()
   const change = useChange()
-  const { pitchMm, lengthMm } = clock.pendulum
+  const { pendulum } = clock
   const book = useMemo(
-    () =>
-      readings.length === 0 || !settings
-        ? null
-        : rateBook(
-            rateBookInput(readings, events, {
-              pitchMm: pitchMm ?? undefined,
-              lengthMm: lengthMm ?? undefined,
-              toleranceSecondsPerDay: settings.rateToleranceSecondsPerDay,
-              goalSecondsPerDay: settings.rateGoalSecondsPerDay,
-            }),
-          ),
-    [readings, events, settings, pitchMm, lengthMm],
+    () => (settings ? rateBookOf({ readings, events }, { pendulum, settings }) : null),
+    [readings, events, pendulum, settings],
   )
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way']) => {
     const id = uuid()

@@ -1,7 +1,8 @@
-import { type TrainSheetChange, type TrainSheetRow } from '@treadle/contract'
-import { arborsOfPeriod, FieldError, motionWork, trainSheet, type TrainSheet } from '@treadle/core'
+import { blankSheet, type TrainSheetChange, type TrainSheetRow } from '@treadle/contract'
+import { arborsOfPeriod, compared, FieldError, motionWork, trainSheet, type TrainSheet } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, Switch, TextInput } from '@mantine/core'
 import { useEffect, useMemo, useState } from 'react'
+import { v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
@@ -9,7 +10,6 @@ import parts from '../../parts/parts.module.css'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { LostCount } from './LostCount.tsx'
-import { blankSheet, compared } from './sheetWords.ts'
 import { TrainPicture } from '../../parts/TrainPicture.tsx'
 import styles from './Trains.module.css'
 
@@ -48,13 +48,13 @@ function reckoned(sheet: Omit<TrainSheetChange, 'version'>): TrainSheet | FieldE
 function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetChange['train'] }) {
   const { clock, listenings } = useJobData()
   const rows = useRows<TrainSheetChange>('trains', LABELS)
-  const [draft, setDraft] = useState<TrainSheetChange>(() => kept ?? blankSheet(train))
+  const [draft, setDraft] = useState<TrainSheetChange>(() => kept ?? blankSheet(uuid(), train))
   useEffect(() => {
     if (kept) setDraft(kept)
   }, [kept])
   const sheet = useMemo(() => reckoned(draft), [draft])
   const whole = sheet instanceof FieldError ? null : sheet
-  const dirty = JSON.stringify(bare(draft)) !== JSON.stringify(bare(kept ?? blankSheet(train)))
+  const dirty = JSON.stringify(bare(draft)) !== JSON.stringify(bare(kept ?? blankSheet(uuid(), train)))
   const keep = () => rows.put(bare(draft))
   usePedalAction(dirty && whole ? { label: 'Press to keep the counts', hint: `${train} train`, press: keep } : null)
   const setArbor = (i: number, part: Partial<TrainSheetChange['arbors'][number]>) =>

@@ -4,7 +4,8 @@ import { Button, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { useCauseCounts, useClock, useHoleRules, useSettings, useTable } from '../../data/queries.ts'
+import { useCauseCounts, useClock, useSettings, useTable } from '../../data/queries.ts'
+import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { NumberField } from '../../parts/NumberField.tsx'
@@ -12,7 +13,7 @@ import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { foundElsewhere } from './found.ts'
+import { foundElsewhere } from '@treadle/core'
 import styles from './Trouble.module.css'
 
 const SHOWN = 6
@@ -23,21 +24,22 @@ export function TroubleSurface() {
   const seen = useObservations()
   const causesRows = useRows<ConfirmedCauseRow>('causes', { cause: 'Cause', note: 'Note' }, 'causes')
   const { data: settings } = useSettings()
-  const rules = useHoleRules()
+  const movement = useMovement()
   const { data: table } = useTable('trouble')
   const { data: counts } = useCauseCounts()
   const { data: clock } = useClock(data.clock.id)
+  const [now] = useState(() => new Date())
   const [all, setAll] = useState(false)
   const [opened, setOpened] = useState<string | null>(null)
   const flowed =
-    settings && rules && clock
+    settings && movement && clock
       ? observedElsewhere(
           foundElsewhere(
             data,
-            settings,
-            rules,
+            settings.beat,
+            movement.judged,
             clock.visits.find((v) => v.id !== data.job.id && v.closedAt)?.closedAt ?? null,
-            new Date(),
+            now,
           ),
         )
       : []

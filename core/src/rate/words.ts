@@ -1,4 +1,5 @@
-import { turnFraction, type RateBook } from '@treadle/core'
+import { turnFraction } from '../pendulum/fraction.ts'
+import type { RateBook } from './book.ts'
 
 /** "gains 9.2 ± 1.1 s a day" */
 export function rateInWords(secondsPerDay: number, standardError: number): string {

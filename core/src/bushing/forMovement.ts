@@ -1,35 +1,75 @@
-import {
-  holesOfPlate,
-  placeOfHole,
-  withFinishedPivot,
-  type BushingRow,
-  type Hole,
-  type HoleJudged,
-  type JobPage,
-  type MovementTrain,
-  type Settings,
-  type StockRow,
-} from '@treadle/contract'
-import {
-  assignBushes,
-  bushingSteps,
-  byWorkingOrder,
-  clearance,
-  distanceMm,
-  FieldError,
-  markerPlace,
-  turnedBush,
-  type BushingStep,
-  type HoleWork,
-  type MarkerPlace,
-  type TurnedBush,
-} from '@treadle/core'
+import { FieldError } from '../check/require.ts'
+import { wearOf, type HoleFacts } from '../hole/facts.ts'
+import type { HoleJudged } from '../hole/judge.ts'
+import type { Movement } from '../hole/ofMovement.ts'
+import { placeOfHole } from '../hole/place.ts'
+import type { PlacedArbor } from '../movement/trains.ts'
+import { clearance } from '../plate/clearance.ts'
+import { markerPlace, type MarkerPlace } from '../plate/marker.ts'
+import { holesOfPlate, type Fixture } from '../plate/outlines.ts'
+import { distanceMm } from '../plate/point.ts'
+import { ofArbor, sameArbor, samePlace } from '../plate/samePlace.ts'
+import { assignBushes } from './assign.ts'
+import { byWorkingOrder } from './order.ts'
+import type { BushingRules } from './schools.ts'
+import { bushingSteps, type BushingMethod, type BushingStep, type HoleWork, type OldBush } from './steps.ts'
+import { turnedBush, type TurnedBush } from './turned.ts'
+
+/** A hole of the list, as far as its work asks. */
+export interface HoleOfPlan extends HoleFacts {
+  id: string
+  arborIndex: number
+  old: OldBush
+  sinkMm: number | null
+}
+
+/** What is on record of the work on one hole. */
+export interface WorkOnHole {
+  holeId: string
+  method: BushingMethod
+  spoilt: boolean
+  stockId: string | null
+  cutterMm: number | null
+  done: string[]
+}
+
+/** A bush of the drawers, of whatever sizes are known of it. */
+export interface BushInDrawer {
+  id: string
+  kind: string
+  outsideMm: number | null
+  insideMm: number | null
+  lengthMm: number | null
+  count: number
+  /** of its count, how many are promised to jobs and not yet taken */
+  reserved: number
+}
+
+/** What is known of a job, as far as its bushes ask. */
+export interface PlanFacts<H extends HoleOfPlan, R extends WorkOnHole> {
+  holes: H[]
+  bushings: R[]
+  pivots: { train: string; arbor: string; plate: string; finishedMm: number | null }[]
+  reservations: { stockId: string; count: number; taken: boolean }[]
+  plateMap: {
+    arbors: (PlacedArbor & { cock: string })[]
+    fixtures: Fixture[]
+    edge: { xMm: number; yMm: number }[]
+  } | null
+}
+
+/** The workshop's ways, as far as the plan asks. */
+export interface PlanWays {
+  bushing: BushingRules
+  bushingMethod: BushingMethod
+  markerReachMm: number
+}
 
 /** One hole of the plan with all that its work names. */
-export interface PlannedHole {
-  hole: Hole
+export interface PlannedHole<H extends HoleOfPlan, R extends WorkOnHole> {
+  hole: H
   judged: HoleJudged
-  row: BushingRow | undefined
+  row: R | undefined
   work: HoleWork
   steps: BushingStep[]
   marker: MarkerPlace | null
@@ -45,56 +85,53 @@ export interface PlannedHole {
   pivotMm: number | null
 }
 
-export interface Plan {
-  holes: PlannedHole[]
+export interface Plan<H extends HoleOfPlan, R extends WorkOnHole> {
+  holes: PlannedHole<H, R>[]
   /** cutters and how many holes each cuts */
   cutters: [mm: number, holes: number][]
-  withoutCutter: PlannedHole[]
+  withoutCutter: PlannedHole<H, R>[]
   /** near the limit and the movement open: proposed too */
-  doItNow: { hole: Hole; judged: HoleJudged }[]
+  doItNow: { hole: H; judged: HoleJudged }[]
 }
 
 const MARKER_SPREAD_DEG = 60
 export const LEAST_WALL_MM = 0.8
 
 /** All bushes of a movement as one plan, in the order of work, each given its bush so that none is promised twice. */
-export function planOf(
-  data: JobPage,
-  trains: MovementTrain[],
-  judge: (hole: Hole) => HoleJudged,
-  settings: Settings,
-  stock: StockRow[],
-): Plan {
+export function planOf<H extends HoleOfPlan, R extends WorkOnHole>(
+  data: PlanFacts<H, R>,
+  { trains, judged: judge }: Pick<Movement, 'trains' | 'judged'>,
+  ways: PlanWays,
+  stock: BushInDrawer[],
+): Plan<H, R> {
   const judged = [...data.holes].sort(byWorkingOrder).map((hole) => ({ hole, judged: judge(hole) }))
   const toBush = judged.filter(({ hole, judged: j }) => j.verdict === 'bush' || hole.bushed)
-  const given = assigned(toBush, data, settings, stock)
+  const given = assigned(toBush, data, ways, stock)
   const outsides = new Map(
     toBush.flatMap(({ hole, judged: j }) => (j.plan?.bushOutsideMm == null ? [] : [[hole.id, j.plan.bushOutsideMm]])),
   )
-  const holes = toBush.map(({ hole, judged: j }): PlannedHole => {
+  const holes = toBush.map(({ hole, judged: j }): PlannedHole<H, R> => {
     const row = data.bushings.find((b) => b.holeId === hole.id)
     const begun = standing(row, j)
-    const pivot = data.pivots.find((p) => p.train === hole.train && p.arbor === hole.arbor && p.plate === hole.plate)
-    const { pivotMm } = withFinishedPivot(hole, data.pivots)
+    const pivot = data.pivots.find((p) => samePlace(p, hole))
     const stockId = begun?.stockId ?? given[hole.id] ?? null
     const plan = j.plan
     const bush = stock.find((s) => s.id === stockId)
     const turned = plan?.bushOutsideMm != null ? turnedBush(plan.bushOutsideMm, plan.drilledMm, plan.lengthMm) : null
-    const around = surroundings(data, hole, outsides, settings.markerReachMm)
-    const placed = data.plateMap?.arbors.find((a) => a.train === hole.train && a.name === hole.arbor)
-    const wearMm = hole.longAxisMm !== null && hole.shortAxisMm !== null ? hole.longAxisMm - hole.shortAxisMm : 0
+    const around = surroundings(data, hole, outsides, ways.markerReachMm)
+    const placed = data.plateMap?.arbors.find((a) => sameArbor(ofArbor(a), hole))
     const work: HoleWork = {
       plate: hole.plate,
-      method: row?.method ?? settings.bushingMethod,
+      method: row?.method ?? ways.bushingMethod,
       old: hole.old,
       oldHoleMm: hole.oldHoleMm,
       sinkMm: hole.sinkMm,
       spoilt: row?.spoilt ?? false,
       cock: placed?.cock === hole.plate,
-      wearMm,
+      wearMm: wearOf(hole) ?? 0,
       wearDeg: hole.wearDeg,
       marker: around.marker && {
-        reachMm: settings.markerReachMm,
+        reachMm: ways.markerReachMm,
         fromDeg: (around.marker.clockAngleDeg - MARKER_SPREAD_DEG / 2 + 360) % 360,
         toDeg: (around.marker.clockAngleDeg + MARKER_SPREAD_DEG / 2) % 360,
       },
@@ -125,7 +162,7 @@ export function planOf(
       oldHoleOpen: (hole.old === 'pressed' || hole.old === 'screwed') && hole.oldHoleMm === null,
       conflicts: around.conflicts,
       pivotOpen: pivot !== undefined && pivot.finishedMm === null,
-      pivotMm,
+      pivotMm: j.pivotMm,
     }
   })
   const cutters = new Map<number, number>()
@@ -143,17 +180,17 @@ export function planOf(
  * What was begun with, as long as it can stand: once the plate is cut it does; before that a hole that turns out larger,
  * as when an old bush comes out, takes another cutter and another bush.
  */
-function standing(row: BushingRow | undefined, { plan }: HoleJudged): BushingRow | undefined {
+function standing<R extends WorkOnHole>(row: R | undefined, { plan }: HoleJudged): R | undefined {
   if (!row || row.done.includes('cut')) return row
   return row.cutterMm !== null && plan !== null && row.cutterMm < plan.leastCutterMm - 1e-6 ? undefined : row
 }
 
 /** Bushes of the drawers for all holes at once; what other jobs were promised is not there to give. */
-function assigned(
-  toBush: { hole: Hole; judged: HoleJudged }[],
-  data: JobPage,
-  settings: Settings,
-  stock: StockRow[],
+function assigned<H extends HoleOfPlan, R extends WorkOnHole>(
+  toBush: { hole: H; judged: HoleJudged }[],
+  data: PlanFacts<H, R>,
+  ways: PlanWays,
+  stock: BushInDrawer[],
 ): Record<string, string | null> {
   const mine = (stockId: string) =>
     data.reservations.filter((r) => r.stockId === stockId && !r.taken).reduce((sum, r) => sum + r.count, 0)
@@ -170,7 +207,7 @@ function assigned(
     return [
       {
         name: hole.id,
-        finishedPivotMm: withFinishedPivot(hole, data.pivots).pivotMm ?? hole.pivotMm,
+        finishedPivotMm: j.pivotMm ?? hole.pivotMm,
         cutterMm: plan.cutterMm,
         plateMm: hole.plateMm,
         role: hole.role,
@@ -178,7 +215,7 @@ function assigned(
     ]
   })
   try {
-    return assignBushes(holes, bushes, settings.bushing).assigned
+    return assignBushes(holes, bushes, ways.bushing).assigned
   } catch (error) {
     // A hole that no bush can go in is shown by its own plan; the drawers then give none.
     if (error instanceof FieldError) return {}
@@ -193,13 +230,18 @@ interface Taken {
 }
 
 /** What stands about a hole on its plate: where the marker goes, the neighbours, what a bush comes too near to. */
-function surroundings(data: JobPage, hole: Hole, bushes: ReadonlyMap<string, number>, reachMm: number) {
+function surroundings<H extends HoleOfPlan, R extends WorkOnHole>(
+  data: PlanFacts<H, R>,
+  hole: H,
+  bushes: ReadonlyMap<string, number>,
+  reachMm: number,
+) {
   const nothing = { marker: null, neighbours: [], conflicts: [] }
   const map = data.plateMap
   if (!map) return nothing
   const name = `${hole.train} ${hole.arbor}`
   const taken = (a: { train: string; name: string }, planned: boolean): Taken => {
-    const there = data.holes.find((h) => h.train === a.train && h.arbor === a.name && h.plate === hole.plate)
+    const there = data.holes.find((h) => samePlace(h, { ...ofArbor(a), plate: hole.plate }))
     const ways: Taken[] = [
       { mm: there?.longAxisMm ?? there?.pivotMm ?? 1, what: 'hole' },
       { mm: there?.sinkMm ?? 0, what: 'oil sink' },

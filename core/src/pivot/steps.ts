@@ -1,9 +1,12 @@
-import type { PivotChange } from '@treadle/contract'
-import type { PivotVerdict } from '@treadle/core'
+import type { PivotVerdict } from './plan.ts'
 
-type School = 'burnish' | 'paste'
+/** Scored pivots: file and burnisher, or a ladder of papers and paste. */
+export type PivotSchool = 'burnish' | 'paste'
 
-const LATHE: Record<School, string[]> = {
+export const PIVOT_WORK = ['', 'left', 'polished', 'burnished', 'papered', 'straightened', 're-pivoted'] as const
+export type PivotWork = (typeof PIVOT_WORK)[number]
+
+const LATHE: Record<PivotSchool, string[]> = {
   burnish: [
     'Pivot file, lightly, till the groove is gone all round; keep it parallel and the shoulder square.',
     'Burnisher, oiled, with pressure: it hardens the skin and shines.',
@@ -15,7 +18,7 @@ const LATHE: Record<School, string[]> = {
 }
 
 /** What is done to a pivot, in order, by the workshop's school. */
-export function stepsOfPivot(verdict: PivotVerdict, school: School): string[] {
+export function stepsOfPivot(verdict: PivotVerdict, school: PivotSchool): string[] {
   const lathe = LATHE[school]
   const end = 'Wash it, peg it dry, and gauge it: that figure sizes the bush.'
   switch (verdict) {
@@ -43,7 +46,7 @@ export function stepsOfPivot(verdict: PivotVerdict, school: School): string[] {
 }
 
 /** What was done once a pivot with this verdict is finished. */
-export function doneBy(verdict: PivotVerdict, school: School): Exclude<PivotChange['work'], ''> {
+export function doneBy(verdict: PivotVerdict, school: PivotSchool): Exclude<PivotWork, ''> {
   switch (verdict) {
     case 'leave':
       return 'left'

@@ -1,22 +1,26 @@
 import { describe, expect, test } from 'vitest'
 import {
-  blankHole,
-  blankPivot,
-  cuttersOf,
-  DEFAULT_SETTINGS,
-  depthOfHole,
+  DEFAULT_BUSHING_RULES,
+  DEFAULT_PIVOT_RULES,
   depthsOf,
   expectedWear,
   holesOfPlate,
   judgeHole,
   movementOf,
+  movementOfJob,
+  NOWHERE,
   placeOfHole,
   planOfPivot,
-  stockTitle,
   withFinishedPivot,
+  type HoleFacts,
+  type HolePlace,
+  type HoleRules,
   type PlacedArbor,
 } from '../src/index.ts'
-import { DEFAULT_PIVOT_RULES } from '@treadle/core'
+import { UNSEEN_PIVOT, unmeasured } from './facts.ts'
+
+/** Judged by its own figures, where no pivot is on record. */
+const judged = (hole: HoleFacts, rules: HoleRules, place: HolePlace = NOWHERE) => judgeHole(hole, [], rules, place)
 
 const arbor = (name: string, index: number, xMm: number, yMm: number): PlacedArbor => ({
   train: 'going',
@@ -27,9 +31,6 @@ const arbor = (name: string, index: number, xMm: number, yMm: number): PlacedArb
   yMm,
   pinionAt: 0.5,
   wheelAt: 0.5,
-  frontMm: 2,
-  backMm: 2,
-  cock: '',
   moduleMm: null,
 })
 const MAP = {
@@ -50,8 +51,8 @@ const SHEET = {
   escape: false,
   greatTurns: null,
 }
-const place = { train: 'going', arbor: 'Third', arborIndex: 2, plate: 'back', role: 'other' } as const
-const RULES = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [1.6, 2, 2.3] }
+const place = { train: 'going', arbor: 'Third', plate: 'back', role: 'other' } as const
+const RULES = { bushing: DEFAULT_BUSHING_RULES, cuttersMm: [1.6, 2, 2.3] }
 
 describe('the movement on its plates', () => {
   test('places come from the map, counts and turning from the sheet, great wheel first', () => {
@@ -83,33 +84,34 @@ describe('the movement on its plates', () => {
   })
 
   test('a hole’s own depth: along the line of centres all of its wear counts', () => {
-    const worn = { ...blankHole('', place), longAxisMm: 1.3, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
+    const worn = { ...unmeasured(place), longAxisMm: 1.3, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
     const movement = movementOf(MAP, [SHEET])
-    expect(depthOfHole(movement, worn)).toEqual({ moduleMm: 1, depthShiftMm: expect.closeTo(0.2) })
-    expect(depthOfHole(movement, { ...worn, wearDeg: 90 })!.depthShiftMm).toBeCloseTo(0)
-    expect(depthOfHole(movement, { ...worn, wearDeg: null })).toBeNull()
-    expect(depthOfHole(movementOf(MAP, []), worn)).toBeNull()
+    const depth = (hole: HoleFacts, trains = movement) => placeOfHole(trains, hole).depth
+    expect(depth(worn)).toEqual({ moduleMm: 1, depthShiftMm: expect.closeTo(0.2) })
+    expect(depth({ ...worn, wearDeg: 90 })!.depthShiftMm).toBeCloseTo(0)
+    expect(depth({ ...worn, wearDeg: null })).toBeNull()
+    expect(depth(worn, movementOf(MAP, []))).toBeNull()
   })
 
   test('a hole that a repair left off its centre goes back; wrong counts are no repair', () => {
     const at = (yMm: number) =>
       movementOf({ arbors: MAP.arbors.map((a) => (a.name === 'Third' ? { ...a, moduleMm: 1, yMm } : a)) }, [SHEET])
-    const hole = { ...blankHole('', place), longAxisMm: 1.1, shortAxisMm: 1.1, pivotMm: 1 }
+    const hole = { ...unmeasured(place), longAxisMm: 1.1, shortAxisMm: 1.1, pivotMm: 1 }
     // 64 and 8 at module 1 stand 36 apart.
     expect(placeOfHole(at(72), hole).offCentre).toBeNull()
     expect(placeOfHole(at(72.4), hole).offCentre).toEqual({ mm: expect.closeTo(0.4), deg: 180 })
     expect(placeOfHole(at(71.7), hole).offCentre).toEqual({ mm: expect.closeTo(0.3), deg: expect.closeTo(0) })
     expect(placeOfHole(at(90), hole).offCentre).toBeNull()
     // The cutter about the true centre takes in the old hole on its far side.
-    const rules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: [2, 2.5, 3] }
+    const rules = { bushing: DEFAULT_BUSHING_RULES, cuttersMm: [2, 2.5, 3] }
     const bushed = { ...hole, plateMm: 2, verdictOverride: 'bush' as const, oldHoleMm: 1.9 }
-    expect(judgeHole(bushed, rules).plan!.cutterMm).toBe(2)
-    expect(judgeHole(bushed, rules, placeOfHole(at(72.4), hole)).plan!.cutterMm).toBe(3)
+    expect(judged(bushed, rules).plan!.cutterMm).toBe(2)
+    expect(judged(bushed, rules, placeOfHole(at(72.4), hole)).plan!.cutterMm).toBe(3)
   })
 
   test('the table of depths: what the plan bushes is true again, what it leaves is not', () => {
     const [train] = movementOf(MAP, [SHEET])
-    const worn = { ...blankHole('', place), longAxisMm: 1.5, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
+    const worn = { ...unmeasured(place), longAxisMm: 1.5, shortAxisMm: 1.1, pivotMm: 1, wearDeg: 0 }
     const left = depthsOf(train!, [worn], () => false)
     const done = depthsOf(train!, [worn], () => true)
     const last = (table: typeof left) => ['worn', 'middle', 'true'].map((c) => table[c as 'worn'].at(-1)!.depthShiftMm)
@@ -124,57 +126,57 @@ describe('the movement on its plates', () => {
 })
 
 describe('judging a hole by whatever measured it', () => {
-  const hole = blankHole('', place)
+  const hole = unmeasured(place)
 
   test('nothing measured: not judged; waived: done without a verdict', () => {
-    expect(judgeHole(hole, RULES)).toMatchObject({ verdict: null, done: false, play: null })
-    expect(judgeHole({ ...hole, waived: 'Renewed last year.' }, RULES)).toMatchObject({ verdict: null, done: true })
+    expect(judged(hole, RULES)).toMatchObject({ verdict: null, done: false, play: null })
+    expect(judged({ ...hole, waived: 'Renewed last year.' }, RULES)).toMatchObject({ verdict: null, done: true })
   })
 
   test('a lean gives the play alone: enough to leave it, or to send for the caliper', () => {
-    const free = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 1 }, RULES)
+    const free = judged({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 1 }, RULES)
     expect(free).toMatchObject({ verdict: 'leave', plan: null, done: true })
-    const loose = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 8 }, RULES)
+    const loose = judged({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 8 }, RULES)
     expect(loose).toMatchObject({ verdict: 'bush', plan: null })
     expect(loose.sure).toBeGreaterThan(0.99)
-    const close = judgeHole({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 3 }, RULES)
+    const close = judged({ ...hole, pivotMm: 1, plateMm: 2, leanDeg: 3 }, RULES)
     expect(close.settleBy).toBe('caliper')
   })
 
   test('a gauge figure is taken as it is, and near the limit says so', () => {
-    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.09 }, RULES)).toMatchObject({
+    expect(judged({ ...hole, pivotMm: 1, shakeMm: 0.09 }, RULES)).toMatchObject({
       verdict: 'leave',
       nearLimit: true,
     })
-    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.11 }, RULES).verdict).toBe('bush')
-    expect(judgeHole({ ...hole, pivotMm: 1, shakeMm: 0.07, role: 'escape' }, RULES).verdict).toBe('bush')
+    expect(judged({ ...hole, pivotMm: 1, shakeMm: 0.11 }, RULES).verdict).toBe('bush')
+    expect(judged({ ...hole, pivotMm: 1, shakeMm: 0.07, role: 'escape' }, RULES).verdict).toBe('bush')
   })
 
   test('the map’s depth decides where the other schools would leave it; what was typed goes before it', () => {
     const measured = { ...hole, longAxisMm: 2.12, shortAxisMm: 2.03, pivotMm: 2, plateMm: 2, wearDeg: 0 }
-    expect(judgeHole(measured, RULES).verdict).toBe('leave')
-    expect(judgeHole(measured, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
+    expect(judged(measured, RULES).verdict).toBe('leave')
+    expect(judged(measured, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
       'bush',
     )
     const typed = { ...measured, moduleMm: 0.6, depthShiftMm: 0.01 }
-    expect(judgeHole(typed, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
+    expect(judged(typed, RULES, { depth: { moduleMm: 0.6, depthShiftMm: 0.09 }, offCentre: null }).verdict).toBe(
       'leave',
     )
   })
 })
 
 describe('the finished pivot', () => {
-  const measured = { ...blankHole('', place), longAxisMm: 1.2, shortAxisMm: 1.1, pivotMm: 1.05, plateMm: 2, wearDeg: 0 }
+  const measured = { ...unmeasured(place), longAxisMm: 1.2, shortAxisMm: 1.1, pivotMm: 1.05, plateMm: 2, wearDeg: 0 }
   const end = { train: 'going', arbor: 'Third', plate: 'back', finishedMm: 0.95 as number | null }
 
   test('sizes follow it, and only it', () => {
-    expect(judgeHole(withFinishedPivot(measured, [end]), RULES).plan!.drilledMm).toBeCloseTo(0.88)
+    expect(judgeHole(measured, [end], RULES, NOWHERE).plan!.drilledMm).toBeCloseTo(0.88)
     expect(withFinishedPivot(measured, [{ ...end, finishedMm: null }])).toBe(measured)
     expect(withFinishedPivot(measured, [{ ...end, plate: 'front' }])).toBe(measured)
   })
 
   test('a new one thicker than its hole wants a bush, and is no error', () => {
-    const thick = judgeHole(withFinishedPivot(measured, [{ ...end, finishedMm: 1.15 }]), RULES)
+    const thick = judgeHole(measured, [{ ...end, finishedMm: 1.15 }], RULES, NOWHERE)
     expect(thick).toMatchObject({ verdict: 'bush' })
     expect(thick.plan!.finishedHoleMm).toBeGreaterThan(1.15)
   })
@@ -186,7 +188,7 @@ test('counts that can’t be leave the plates without counts, not without a page
 })
 
 describe('a pivot as it was found', () => {
-  const pivot = blankPivot('', place)
+  const pivot = UNSEEN_PIVOT
 
   test('nothing is said before the gauge; then the larger figure counts', () => {
     expect(planOfPivot(pivot, DEFAULT_PIVOT_RULES)).toBeNull()
@@ -213,11 +215,25 @@ describe('a pivot as it was found', () => {
   })
 })
 
-test('cutters of the drawers: measured, there, smallest first', () => {
-  const cutter = (measuredMm: number, count = 1) => ({ kind: 'cutter' as const, measuredMm, count })
-  expect(cuttersOf([cutter(3), cutter(1.6), cutter(2, 0), { kind: 'reamer', measuredMm: 1, count: 1 }])).toEqual([
-    1.6, 3,
-  ])
-  const sizes = { name: '', outsideMm: 2.02, insideMm: 1, lengthMm: 3, measuredMm: null }
-  expect(stockTitle({ kind: 'bush', material: 'bronze', ...sizes })).toBe('Bush 2.02 × 1.00 × 3.00 mm, bronze')
+describe('one verdict, whoever asks', () => {
+  const hole = { ...unmeasured(place), longAxisMm: 1.2, shortAxisMm: 1.1, pivotMm: 1.05, plateMm: 2, wearDeg: 0 }
+  const end = { train: 'going', arbor: 'Third', plate: 'back', finishedMm: 0.95 }
+  const job = { plateMap: MAP, trainSheets: [SHEET], holes: [hole], pivots: [end] }
+
+  test('it knows the finished pivot and the place on the plates', () => {
+    const { judged: ask, trains } = movementOfJob(job, RULES)
+    expect(ask(hole)).toEqual(judgeHole(hole, [end], RULES, placeOfHole(trains, hole)))
+    expect(ask(hole)).toMatchObject({ pivotMm: 0.95, verdict: 'bush' })
+    expect(ask(hole)).toBe(ask(hole))
+  })
+
+  test('a person’s verdict goes before the rule’s', () => {
+    const worn = { ...hole, longAxisMm: 1.32, pivotMm: 1, plateMm: 2.4 }
+    expect(judged(worn, RULES).verdict).toBe('bush')
+    expect(judged({ ...worn, verdictOverride: 'leave' }, RULES)).toMatchObject({
+      verdict: 'leave',
+      plan: { verdict: 'leave' },
+    })
+    expect(judged({ ...worn, pivotMm: null }, RULES).plan).toBeNull()
+  })
 })

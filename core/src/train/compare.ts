@@ -1,27 +1,5 @@
-import type { TrainSheetChange } from '@treadle/contract'
-import { pendulumLengthMm, type TrainSheet } from '@treadle/core'
-import { v7 as uuid } from 'uuid'
-
-const USUAL: Record<TrainSheetChange['train'], string[]> = {
-  going: ['Great', 'Centre', 'Third', 'Escape'],
-  strike: ['Great', 'Pin', 'Gathering', 'Warning', 'Fly'],
-  chime: ['Great', 'Second', 'Third', 'Warning', 'Fly'],
-}
-
-/** A sheet to begin with: the usual names and no counts yet. */
-export function blankSheet(train: TrainSheetChange['train']): TrainSheetChange {
-  return {
-    id: uuid(),
-    version: 0,
-    train,
-    arbors: USUAL[train].map((name) => ({ name, pinion: null, wheel: null })),
-    hourly: train === 'going' ? 1 : null,
-    escape: train === 'going',
-    greatTurns: null,
-    motion: null,
-    faultPeriodS: null,
-  }
-}
+import { pendulumLengthMm } from '../pendulum/length.ts'
+import type { TrainSheet } from './sheet.ts'
 
 export interface Comparison {
   state: 'sound' | 'must' | 'none'

@@ -1,0 +1,49 @@
+import { FieldError } from '../check/require.ts'
+
+const DAY_S = 86_400
+
+/** Whether the calendar knows this time zone by its IANA name. */
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name })
+    return true
+  } catch {
+    return false
+  }
+}
+
+/**
+ * When the workshop’s clock shows a time on a day, Unix s. Where summer time begins at that hour the clock skips it: then
+ * the moment an hour later; where it ends, the first of the two.
+ *
+ * @param day - ISO 8601, such as 2026-03-29
+ * @param hour - of the day, 0 to 24
+ * @param timeZone - IANA name, such as Europe/Oslo
+ * @throws FieldError for a zone that the calendar does not know
+ */
+export function whenThere(day: string, hour: number, timeZone: string): number {
+  if (!isTimeZone(timeZone)) throw new FieldError('timeZone', timeZone, 'the calendar does not know this time zone')
+  const asUtcS = Date.parse(`${day}T00:00:00Z`) / 1000 + hour * 3600
+  // The offset a day before and a day after holds either side of any change of the clocks; the first that fits is it.
+  const fitting = [-DAY_S, DAY_S]
+    .map((near) => asUtcS - offsetS(asUtcS + near, timeZone))
+    .filter((s) => s + offsetS(s, timeZone) === asUtcS)
+  return fitting.length > 0 ? Math.min(...fitting) : asUtcS - offsetS(asUtcS - DAY_S, timeZone)
+}
+
+/** How far the clocks of a zone are ahead of UTC at a moment, s. */
+function offsetS(atS: number, timeZone: string): number {
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+  }).formatToParts(new Date(atS * 1000))
+  const part = (type: Intl.DateTimeFormatPartTypes) => Number(parts.find((p) => p.type === type)?.value)
+  const there = Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'), part('second'))
+  return there / 1000 - Math.floor(atS)
+}

@@ -1,0 +1,190 @@
+import { gradeHeard, type HeardIntervals } from '../beat/heard.ts'
+import type { BeatTolerance } from '../beat/tolerance.ts'
+import { heedMarks, type OwedMark } from '../care/marks.ts'
+import { latest, secondsOf, type Moment } from '../care/moment.ts'
+import { owedTo, type Owed } from '../care/now.ts'
+import { whenThere } from '../care/workshopTime.ts'
+import { gatesOf, type Bay, type Gate, type GateFacts, type GateName } from '../gates/gates.ts'
+import type { HoleFacts } from '../hole/facts.ts'
+import type { HoleRules, PivotEnd } from '../hole/judge.ts'
+import { movementOfJob, type MovementFacts } from '../hole/ofMovement.ts'
+import { samePlace } from '../plate/samePlace.ts'
+import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
+import { turnInWords } from '../rate/words.ts'
+import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
+
+const DAY_S = 86_400
+/** What of a clock's events changes its beat, so that it has to be heard again. */
+const BEAT_CHANGES = new Set<RateEventKind>(['beat', 'moved', 'weight', 'arc'])
+/** The hour of the day by which a clock promised for that day is owed, by the workshop's clock. */
+const PROMISED_BY_HOUR = 17
+
+/** A clock, as far as the standing of its job asks. */
+export interface ClockFacts {
+  trains: MarkedWork['trains']
+  work: Pick<MarkedWork, 'strikeWork' | 'moon' | 'calendar'>
+  pendulum: {
+    beatsPerHour: number | null
+    lengthMm: number | null
+    pitchMm: number | null
+    windsEveryDays: number | null
+  }
+}
+
+/** All rows of a job that its gates and what is owed to it ask for. */
+export interface JobFacts extends MovementFacts {
+  job: {
+    bay: Bay
+    partedAt: Moment | null
+    /** a day, ISO 8601 */
+    promisedOn: string | null
+    cameWith: GateFacts['cameWith']
+  }
+  clock: ClockFacts
+  powerOffs: { train: string }[]
+  overrides: { gate: GateName; reason: string }[]
+  holes: (HoleFacts & { id: string })[]
+  pivots: PivotEnd[]
+  bushings: { holeId: string; done: string[] }[]
+  listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & { at: Moment })[]
+  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number }[]
+  events: { at: Moment; kind: RateEventKind; turns: number | null }[]
+  estimates: {
+    state: 'draft' | 'sent' | 'accepted' | 'declined'
+    sentAt: Moment | null
+    lines: { id: string; title: string; order: boolean }[]
+  }[]
+  stripMarks: { key: string }[]
+  stripSteps: { part: string; back: boolean }[]
+  cleanParts: { done: boolean }[]
+  timers: { id: string; title: string; endsAt: Moment; stopped: boolean }[]
+  nowMarks: OwedMark[]
+}
+
+/** The workshop's ways, as far as the standing of a job asks. */
+export interface StandingWays {
+  beat: BeatTolerance
+  rateToleranceSecondsPerDay: number
+  rateGoalSecondsPerDay: number
+  trialDays: number
+  /** IANA name: times of day are the workshop's */
+  timeZone: string
+}
+
+/** The gates of a job and all that is owed to it at `nowS`, Unix s. */
+export function standingOf(
+  rows: JobFacts,
+  ways: StandingWays,
+  rules: HoleRules,
+  nowS: number,
+): { gates: Gate[]; owed: Owed[] } {
+  const { job, clock } = rows
+  const { judged } = movementOfJob(rows, rules)
+  const holes = rows.holes.map((hole) => {
+    const { verdict, done, plan } = judged(hole)
+    // What was waived is left as it is.
+    return { hole, done, plan, verdict: verdict ?? (done ? ('leave' as const) : null) }
+  })
+  const toBush = holes.filter((h) => h.verdict === 'bush' && !h.hole.bushed)
+  const unfinished = rows.pivots.filter((p) => p.finishedMm === null)
+  const book = rateBookOf(rows, { pendulum: clock.pendulum, settings: ways })
+  const heard = latest(rows.listenings)
+  const trialFromS = trialFrom(rows.events)
+  const off = new Set(rows.powerOffs.map((p) => p.train))
+  const facts: GateFacts = {
+    trains: clock.trains.map(({ train }) => ({ train, powerOff: off.has(train) })),
+    parted: job.partedAt !== null,
+    holes: holes.map(({ hole, verdict }) => ({ verdict, bushed: hole.bushed })),
+    pivots: { unfinished: unfinished.map(nameOf), sizedBefore: sizedBeforePivot(rows).map(nameOf) },
+    beat: heard ? { splitGrade: gradeHeard(heard, ways.beat), atS: secondsOf(heard.at) } : null,
+    lastBeatChangeS: secondsOrNull(latest(rows.events.filter((e) => BEAT_CHANGES.has(e.kind)))),
+    rate: {
+      secondsPerDay: book?.rateSecondsPerDay ?? null,
+      standardError: book?.standardError ?? null,
+      toleranceSecondsPerDay: ways.rateToleranceSecondsPerDay,
+    },
+    trialFromS,
+    trialDays: ways.trialDays,
+    cameWith: job.cameWith,
+    leftOver: rows.stripSteps.filter((s) => !s.back).map((s) => s.part),
+    nowS,
+    overridden: Object.fromEntries(rows.overrides.map((o) => [o.gate, o.reason])),
+  }
+  const gates = gatesOf(facts)
+  const owed = owedTo({
+    bay: job.bay,
+    listenings: rows.listenings.length,
+    answerAwaitedSinceS: answerAwaitedSince(rows.estimates),
+    toOrder: toOrder(rows.estimates),
+    timers: rows.timers
+      .filter((t) => !t.stopped)
+      .map((t) => ({ id: t.id, title: t.title, endsS: secondsOf(t.endsAt) })),
+    marksOpen: meshMarks(markedWork(clock)).filter((m) => !rows.stripMarks.some((made) => made.key === m.key)).length,
+    stripSteps: rows.stripSteps.length,
+    partsToClean: rows.cleanParts.filter((p) => !p.done).length,
+    woundTrains: facts.trains.filter((t) => !t.powerOff).map((t) => t.train),
+    parted: facts.parted,
+    powerOverridden: facts.overridden.power !== undefined,
+    pivotsOpen: unfinished.length,
+    holesOpen: holes.filter((h) => !h.done).length,
+    holesTotal: holes.length,
+    holesToBush: toBush.length,
+    holesWithoutCutter: toBush.filter((h) => h.plan?.cutterMm === null).length,
+    beat: gateOf(gates, 'beat'),
+    rateAdvice: book?.advice ?? null,
+    turnSentence: book ? turnInWords(book) : null,
+    nextReadingAtS: book?.nextReadingAtS ?? null,
+    lastWoundS: secondsOrNull(latest(rows.events.filter((e) => e.kind === 'winding'))),
+    windsEveryDays: clock.pendulum.windsEveryDays,
+    trial: gateOf(gates, 'trial'),
+    trialDay: trialFromS === null ? null : Math.floor((nowS - trialFromS) / DAY_S) + 1,
+    trialDays: ways.trialDays,
+    promisedS: job.promisedOn === null ? null : whenThere(job.promisedOn, PROMISED_BY_HOUR, ways.timeZone),
+    nowS,
+  })
+  return { gates, owed: heedMarks(owed, rows.nowMarks, nowS) }
+}
+
+/** Since when a clock has been on trial, Unix s: a change after the trial began starts its count anew; null: not begun. */
+export function trialFrom(events: { at: Moment; kind: RateEventKind }[]): number | null {
+  const began = latest(events.filter((e) => e.kind === 'trial'))
+  if (!began) return null
+  const change = latest(events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial'))
+  return Math.max(secondsOf(began.at), change ? secondsOf(change.at) : 0)
+}
+
+/** Holes that were cut for a bush before their pivot was finished. */
+function sizedBeforePivot({ bushings, holes, pivots }: JobFacts) {
+  const cut = new Set(bushings.filter((b) => b.done.includes('cut')).map((b) => b.holeId))
+  return holes.filter((h) => cut.has(h.id) && pivots.some((p) => samePlace(p, h) && p.finishedMm === null))
+}
+
+/** What of a clock's work asks for marks before its plates are parted. */
+export function markedWork({ trains, work, pendulum }: ClockFacts): MarkedWork {
+  const { strikeWork, moon, calendar } = work
+  return { trains, strikeWork, moon, calendar, pendulum: pendulum.beatsPerHour !== null || pendulum.lengthMm !== null }
+}
+
+function answerAwaitedSince(all: JobFacts['estimates']): number | null {
+  const last = all.at(-1)
+  return last?.state === 'sent' && last.sentAt !== null ? secondsOf(last.sentAt) : null
+}
+
+function toOrder(all: JobFacts['estimates']): { id: string; title: string }[] {
+  const accepted = all.findLast((e) => e.state === 'accepted')
+  return (accepted?.lines ?? []).filter((l) => l.order).map((l) => ({ id: l.id, title: l.title }))
+}
+
+function gateOf(gates: Gate[], name: GateName): Gate {
+  const gate = gates.find((g) => g.name === name)
+  if (!gate) throw new RangeError(`There is no gate ${name}.`)
+  return gate
+}
+
+function nameOf({ arbor, plate }: { arbor: string; plate: string }): string {
+  return `${arbor}, ${plate}`
+}
+
+function secondsOrNull(row: { at: Moment } | undefined): number | null {
+  return row ? secondsOf(row.at) : null
+}

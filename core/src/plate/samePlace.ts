@@ -1,0 +1,19 @@
+interface OfArbor {
+  train: string
+  arbor: string
+}
+
+/** Whether two things belong to the same arbor. */
+export function sameArbor(a: OfArbor, b: OfArbor): boolean {
+  return a.train === b.train && a.arbor === b.arbor
+}
+
+/** Whether two things belong to the same end of the same arbor: a hole and its pivot. */
+export function samePlace(a: OfArbor & { plate: string }, b: OfArbor & { plate: string }): boolean {
+  return sameArbor(a, b) && a.plate === b.plate
+}
+
+/** An arbor of the plate map, named as holes and pivots name it. */
+export function ofArbor({ train, name }: { train: string; name: string }): OfArbor {
+  return { train, arbor: name }
+}

@@ -1,0 +1,61 @@
+import { secondsOf, type Moment } from '../care/moment.ts'
+import { rateBook, type RateBook, type RateBookInput } from './book.ts'
+import type { RateEvent } from './log.ts'
+
+export const READING_WAYS = ['eye', 'ear', 'pedal', 'listening'] as const
+export type ReadingWay = (typeof READING_WAYS)[number]
+/** How good each way of reading is, s. */
+export const READING_SIGMAS: Record<ReadingWay, number> = {
+  eye: 1,
+  ear: 0.5,
+  pedal: 0.5,
+  listening: 0.1,
+}
+
+export const EVENT_KINDS = [
+  'nut',
+  'hands',
+  'winding',
+  'weight',
+  'arc',
+  'moved',
+  'beat',
+  'oiled',
+  'stopped',
+  'trial',
+] as const
+export type RateEventKind = (typeof EVENT_KINDS)[number]
+
+/** A job’s log: what the clock showed, and what was done to it between. */
+export interface RateLog {
+  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number }[]
+  events: { at: Moment; kind: RateEventKind; turns: number | null }[]
+}
+
+/** What else the rate book asks for: of the pendulum, and how well the workshop wants to know the rate. */
+export interface RateAims {
+  pendulum: { pitchMm: number | null; lengthMm: number | null }
+  settings: { rateToleranceSecondsPerDay: number; rateGoalSecondsPerDay: number }
+}
+
+/** A job’s log as the rate book reckons with it. Winding and the start of a trial change no rate. */
+function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: RateAims): RateBookInput {
+  return {
+    pitchMm: pendulum.pitchMm ?? undefined,
+    lengthMm: pendulum.lengthMm ?? undefined,
+    toleranceSecondsPerDay: settings.rateToleranceSecondsPerDay,
+    goalSecondsPerDay: settings.rateGoalSecondsPerDay,
+    readings: readings.map((r) => ({ atS: secondsOf(r.at), errorS: r.errorSeconds, sigmaS: r.sigmaSeconds })),
+    events: events.flatMap((e): RateEvent[] => {
+      const atS = secondsOf(e.at)
+      if (e.kind === 'winding' || e.kind === 'trial') return []
+      if (e.kind === 'nut') return [{ atS, kind: 'nut', turns: e.turns ?? 0 }]
+      return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
+    }),
+  }
+}
+
+/** The rate book of a job’s log; null without readings. */
+export function rateBookOf(log: RateLog, aims: RateAims): RateBook | null {
+  return log.readings.length === 0 ? null : rateBook(rateBookInput(log, aims))
+}
