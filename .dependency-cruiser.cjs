@@ -21,7 +21,7 @@ module.exports = {
       comment: 'The reckoning has no interface, no server, no Node: plain values in, plain values out.',
       severity: 'error',
       from: { path: '^core/src' },
-      to: { path: '^(contract|server|web|demo|e2e|scripts)/' },
+      to: { path: '^(reckon|contract|server|web|demo|e2e|scripts)/' },
     },
     {
       name: 'core-has-few-packages',
@@ -31,10 +31,24 @@ module.exports = {
       to: { pathNot: ['^core/src', 'node_modules/(big\\.js|fft\\.js|simple-statistics)/'] },
     },
     {
+      name: 'reckon-stands-on-core',
+      severity: 'error',
+      from: { path: '^reckon/src' },
+      to: { path: '^(contract|server|web|demo|e2e|scripts)/' },
+    },
+    {
       name: 'contract-stands-on-core',
       severity: 'error',
       from: { path: '^contract/src' },
-      to: { path: '^(server|web|demo|e2e|scripts)/' },
+      to: { path: '^(reckon|server|web|demo|e2e|scripts)/' },
+    },
+    {
+      name: 'contract-does-not-reckon',
+      comment:
+        'The contract has schemas, blank rows and types. Of the core it takes types, and the choices and defaults.',
+      severity: 'error',
+      from: { path: '^contract/src' },
+      to: { path: '^core/src/', pathNot: '^core/src/choices\\.ts$', dependencyTypesNot: ['type-only'] },
     },
     {
       name: 'server-knows-no-pages',

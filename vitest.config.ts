@@ -11,6 +11,7 @@ export default defineConfig({
           name: 'unit',
           include: [
             'core/test/**/*.test.ts',
+            'reckon/test/**/*.test.ts',
             'contract/test/**/*.test.ts',
             'web/test/**/*.test.ts',
             'scripts/test/**/*.test.ts',

@@ -49,6 +49,7 @@ async function checks() {
     '--config',
     '.dependency-cruiser.cjs',
     'core',
+    'reckon',
     'contract',
     'server',
     'web',

@@ -1,4 +1,4 @@
-import { BATH_KINDS } from '@treadle/core'
+import { BATH_KINDS } from '@treadle/core/choices'
 import {
   array,
   boolean,

@@ -1,4 +1,5 @@
-import { POWERS, TRAIN_NAMES, type Power } from '@treadle/core'
+import type { Power } from '@treadle/core'
+import { POWERS, TRAIN_NAMES } from '@treadle/core/choices'
 import {
   array,
   boolean,

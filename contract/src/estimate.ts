@@ -1,4 +1,4 @@
-import { LINE_KINDS } from '@treadle/core'
+import { LINE_KINDS } from '@treadle/core/choices'
 import {
   array,
   boolean,

@@ -1,4 +1,4 @@
-import { OLD_BUSHES } from '@treadle/core'
+import { OLD_BUSHES } from '@treadle/core/choices'
 import {
   boolean,
   id,

@@ -1,4 +1,5 @@
-import { BAY_NAMES, GATE_NAMES, POWER_METHODS, type Bay, type Gate, type Owed } from '@treadle/core'
+import type { Bay, Gate, Owed } from '@treadle/core'
+import { BAY_NAMES, GATE_NAMES, POWER_METHODS } from '@treadle/core/choices'
 import { type Clock, type ClockKind, NewClock, Owner } from './clock.ts'
 import {
   array,

@@ -1,4 +1,5 @@
-import { BUSHING_METHODS, PIVOT_WORK, type PivotWork } from '@treadle/core'
+import type { PivotWork } from '@treadle/core'
+import { BUSHING_METHODS, PIVOT_WORK } from '@treadle/core/choices'
 import {
   array,
   boolean,

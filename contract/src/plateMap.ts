@@ -1,4 +1,4 @@
-import { TRAIN_NAMES } from '@treadle/core'
+import { TRAIN_NAMES } from '@treadle/core/choices'
 import {
   array,
   id,

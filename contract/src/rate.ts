@@ -1,4 +1,5 @@
-import { EVENT_KINDS, READING_WAYS, type RateEventKind, type ReadingWay } from '@treadle/core'
+import type { RateEventKind, ReadingWay } from '@treadle/core'
+import { EVENT_KINDS, READING_WAYS } from '@treadle/core/choices'
 import { id, measured, moment, only, ruled, string, text, version, type InferType } from './fields.ts'
 
 export const READING_WAY_TITLES: Record<ReadingWay, string> = {

@@ -1,11 +1,11 @@
+import type { OilSchool } from '@treadle/core'
 import {
   BUSHING_METHODS,
   DEFAULT_BEAT_TOLERANCE,
   DEFAULT_BUSHING_RULES,
   isTimeZone,
   OIL_SCHOOLS,
-  type OilSchool,
-} from '@treadle/core'
+} from '@treadle/core/choices'
 import { boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
 /** Everything the workshop decides for itself; each default is a rule of thumb of the craft. */

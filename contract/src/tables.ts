@@ -1,4 +1,5 @@
-import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE } from '@treadle/core'
+import type { Bath as BathRow, TroubleTable } from '@treadle/core'
+import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE } from '@treadle/core/choices'
 import { Bath } from './clean.ts'
 import { DEFAULT_PRICES, PriceBook } from './estimate.ts'
 import { array, line, measured, numbers, only, requiredLine, type InferType } from './fields.ts'
@@ -51,11 +52,15 @@ const Trouble = only({
 const Baths = only({ baths: array(Bath).min(1, 'Baths: keep at least one').max(30).required().label('Baths') })
 
 /** Tables that the workshop keeps for itself: each is checked whole, and starts as the craft's own. */
-export const WORKSHOP_TABLES = {
+export const WORKSHOP_TABLES: {
+  trouble: { schema: typeof Trouble; start: TroubleTable }
+  baths: { schema: typeof Baths; start: { baths: BathRow[] } }
+  prices: { schema: typeof PriceBook; start: PriceBook }
+} = {
   trouble: { schema: Trouble, start: DEFAULT_TROUBLE_TABLE },
   baths: { schema: Baths, start: { baths: DEFAULT_BATHS } },
   prices: { schema: PriceBook, start: DEFAULT_PRICES },
-} as const
+}
 
 export type TableName = keyof typeof WORKSHOP_TABLES
 export type TableValues<N extends TableName> = (typeof WORKSHOP_TABLES)[N]['start']

@@ -1,4 +1,4 @@
-import { TRAIN_NAMES } from '@treadle/core'
+import { TRAIN_NAMES } from '@treadle/core/choices'
 import { array, boolean, id, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
 const countOrNone = (low: number, high: number, label: string) =>

@@ -5,8 +5,11 @@ import { once } from 'node:events'
 import { createServer } from 'node:http'
 import { pino } from 'pino'
 import { DemoApi, demoId } from './api.ts'
-import { layDownArrivals } from './layDownArrivals.ts'
-import { layDownMending } from './layDownMending.ts'
+import { layDownDrawers } from './layDownDrawers.ts'
+import { layDownEstimates } from './layDownEstimates.ts'
+import { layDownPlates } from './layDownPlates.ts'
+import { layDownSeen } from './layDownSeen.ts'
+import { layDownStripped } from './layDownStripped.ts'
 import { keepRateBook, letDown, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
 import { dialPicture } from './pictures.ts'
@@ -229,9 +232,12 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   await putEvent(api.at(ago(11.9)), bracket, 'bracket trial', 'trial', null)
   await moveTo(api.at(ago(1)), bracket, 'return', 'runs')
 
-  await layDownArrivals(api, ago, { school, chapel, drum, ferry, cafe, bracket, regulator })
-
-  await layDownMending(api, ago, drum)
+  const jobsHere = { school, chapel, drum, ferry, cafe, bracket, regulator }
+  await layDownSeen(api, ago, jobsHere)
+  await layDownEstimates(api, ago, jobsHere)
+  await layDownStripped(api, ago, jobsHere)
+  await layDownDrawers(api, ago)
+  await layDownPlates(api, ago, drum)
 
   // The last thing: while there are no settings, a load that was broken off is taken up again.
   await api.at(ago(0)).send('PUT', '/settings', SETTINGS)

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { CALCULATIONS } from '@treadle/contract'
+import { CALCULATIONS } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
 
 /** `reckon` lists every calculation; `reckon NAME JSON` (or `-` for standard input) prints the answer as JSON. */

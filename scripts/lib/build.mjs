@@ -7,7 +7,15 @@ import { must } from './run.mjs'
 /** The folder of the built pages. */
 export const PAGES = join(ROOT, 'web', 'dist')
 const STAMP = join(PAGES, '.built')
-const WEB_SOURCES = ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json']
+const WEB_SOURCES = [
+  'core/src',
+  'reckon/src',
+  'contract/src',
+  'web/src',
+  'web/index.html',
+  'web/vite.config.ts',
+  'package-lock.json',
+]
 const SERVER_SOURCES = ['core/src', 'contract/src', 'server/src', 'demo/src', 'package-lock.json']
 
 /** Builds the pages when their sources are newer. */

@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url'
 import { ensureModules } from './modules.mjs'
 import { ROOT } from './root.mjs'
 
-const SOURCES = ['core/src', 'contract/src', 'scripts/commands', 'package-lock.json']
+const SOURCES = ['core/src', 'reckon/src', 'contract/src', 'scripts/commands', 'package-lock.json']
 
 /** Bundles a TypeScript entry, our own workspaces inlined and npm packages left outside, unless it is newer than all sources. */
 export async function bundle(entry, name, sources = SOURCES) {

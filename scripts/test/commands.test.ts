@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
-import { CALCULATIONS } from '@treadle/contract'
+import { CALCULATIONS } from '@treadle/reckon'
 import { encodeWav } from '@treadle/core'
 import { clockSound } from '../../core/test/clockSound.ts'
 

@@ -1,4 +1,4 @@
-import { CALCULATIONS, type Calculation } from '@treadle/contract'
+import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
 import { NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'

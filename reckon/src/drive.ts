@@ -1,0 +1,52 @@
+import { driveMargin, feltEnergy, springEnergy } from '@treadle/core'
+import { calculation, type Calculation } from './calculation.ts'
+import { figure, only } from './fields.ts'
+
+/** Calculations of springs and weights. */
+export const DRIVE: Calculation[] = [
+  calculation({
+    name: 'spring.energy',
+    title: 'What a mainspring holds',
+    about: 'Turns, torque and energy of a mainspring in its barrel: the pure bending of a strip from slack.',
+    input: only({
+      widthMm: figure('Width').required(),
+      thicknessMm: figure('Thickness').required(),
+      lengthMm: figure('Length').required(),
+      barrelInsideMm: figure('Barrel, inside diameter').required(),
+      arborMm: figure('Arbor, diameter').required(),
+      turns: figure('Turns wound'),
+      elasticGpa: figure('Elasticity'),
+    }),
+    fields: {
+      widthMm: { unit: 'mm', example: 19 },
+      thicknessMm: { unit: 'mm', example: 0.4 },
+      lengthMm: { unit: 'mm', example: 1500 },
+      barrelInsideMm: { unit: 'mm', example: 44 },
+      arborMm: { unit: 'mm', example: 14 },
+      turns: { unit: 'turns', note: 'all of them when not given' },
+      elasticGpa: { unit: 'GPa', note: '205 when not given: spring steel' },
+    },
+    output: {
+      turnsAvailable: 'turns',
+      bestLengthMm: 'mm',
+      turnsAtBest: 'turns',
+      torqueNmm: 'N·mm',
+      energyJ: 'J',
+      dropOf1kgMm: 'mm',
+      felt: '',
+    },
+    run: ({ turns, elasticGpa, ...spring }) => {
+      const energy = springEnergy(spring, turns, elasticGpa)
+      return { ...energy, felt: feltEnergy(energy.energyJ) }
+    },
+  }),
+  calculation({
+    name: 'drive.margin',
+    title: 'Drive margin',
+    about: 'What is to spare of the fitted weight, over the least that keeps it going.',
+    input: only({ fittedKg: figure('Fitted').required(), leastKg: figure('Least that goes').required() }),
+    fields: { fittedKg: { unit: 'kg', example: 4 }, leastKg: { unit: 'kg', example: 2.6 } },
+    output: { marginPercent: '% of the fitted', verdict: 'good, watch or poor' },
+    run: (i) => ({ ...driveMargin(i.fittedKg, i.leastKg) }),
+  }),
+]

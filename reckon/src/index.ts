@@ -1,0 +1,31 @@
+import { BEAT } from './beat.ts'
+import { BUSHING } from './bushing.ts'
+import { CLEAN } from './clean.ts'
+import { DRIVE } from './drive.ts'
+import { ESTIMATE } from './estimate.ts'
+import { PENDULUM } from './pendulum.ts'
+import { PIVOT } from './pivot.ts'
+import { PLATE } from './plate.ts'
+import { RATE } from './rate.ts'
+import { TRAIN } from './train.ts'
+import { TROUBLE } from './trouble.ts'
+import { WEAR } from './wear.ts'
+import type { Calculation } from './calculation.ts'
+
+/** Every calculation that stands on its own, as the command and the Reckoner offer it. */
+export const CALCULATIONS: Calculation[] = [
+  ...PENDULUM,
+  ...BEAT,
+  ...TRAIN,
+  ...BUSHING,
+  ...RATE,
+  ...DRIVE,
+  ...TROUBLE,
+  ...CLEAN,
+  ...ESTIMATE,
+  ...PLATE,
+  ...WEAR,
+  ...PIVOT,
+]
+
+export type { Calculation }
