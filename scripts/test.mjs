@@ -3,15 +3,21 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ensureModules } from './lib/modules.mjs'
 import { ROOT } from './lib/root.mjs'
-import { watch } from './lib/run.mjs'
+import { ask, gather, watch } from './lib/run.mjs'
 
 const asked = process.argv.slice(2)
-const PARTS = ['checks', 'unit', 'api', 'e2e']
+const ALL_SPECS = '*'
+const PARTS = ['checks', 'unit', 'api', 'e2e', 'changed']
+/** What the pages and the server are made of: a change of it can touch any browser test. */
+const MADE_OF =
+  /^(core|reckon|contract|server|web|demo|scripts)\/(src|lib|migrations|index\.html|vite)|^package-lock\.json$/
+const changed = asked.includes('changed') ? changedFiles() : null
 // Words that name no part pick the browser tests whose file they are in.
-const picked = asked.filter((word) => !PARTS.includes(word))
-const wanted = (part) => asked.length === 0 || asked.includes(part)
+const picked = changed ? specsTouched(changed) : asked.filter((word) => !PARTS.includes(word))
+const wanted = (part) => (changed ? part !== 'e2e' || picked.length > 0 : asked.length === 0 || asked.includes(part))
 const bin = (name) => join(ROOT, 'node_modules', name)
 const results = join(ROOT, 'test-results')
+const ROOMS = ['core', 'reckon', 'contract', 'server', 'web', 'demo']
 let passed = 0
 let failed = 0
 let stop = () => undefined
@@ -40,30 +46,28 @@ try {
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1
 console.log(`${passed} passed, ${failed} failed`)
 
+/** All checks side by side, the longest first; each says its piece once it is done. */
 async function checks() {
-  await check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'])
-  await check('lint', [bin('oxlint/bin/oxlint')])
-  await check('types', [bin('typescript-native/bin/tsc'), '--build'])
-  await check('layers', [
-    bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-    '--config',
-    '.dependency-cruiser.cjs',
-    'core',
-    'reckon',
-    'contract',
-    'server',
-    'web',
-    'demo',
-  ])
-  await check('unused code', [bin('knip/bin/knip.js')])
+  console.log('— format, lint, types, layers, unused code')
+  const [types, lint, format, layers, unused] = [
+    ['types', [bin('typescript-native/bin/tsc'), '--build']],
+    ['lint', [bin('oxlint/bin/oxlint')]],
+    ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+    ['layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', ...ROOMS]],
+    ['unused code', [bin('knip/bin/knip.js')]],
+  ]
+  await Promise.all([inTurn(types, lint), inTurn(format, layers, unused)])
+}
+
+async function inTurn(...list) {
+  for (const [name, args] of list) await check(name, args)
 }
 
 /** A check counts only when it fails: the closing line is of tests. */
 async function check(name, args) {
-  console.log(`— ${name}`)
-  const { status } = await watch(process.execPath, args)
+  const { status, output } = await gather(process.execPath, args)
   if (status === 0) return
-  console.error(`The check of ${name} failed.`)
+  console.error(`${output}\nThe check of ${name} failed.`)
   failed++
 }
 
@@ -77,6 +81,7 @@ async function vitest(project, environment) {
       'run',
       '--project',
       project,
+      ...(changed ? ['--changed', 'HEAD', '--passWithNoTests'] : []),
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
@@ -100,8 +105,8 @@ async function endToEnd(environment) {
       'test',
       '--config',
       'e2e/playwright.config.ts',
-      ...picked,
-      ...(picked.length > 0 ? ['--no-deps'] : []),
+      ...picked.filter((word) => word !== ALL_SPECS),
+      ...(picked.length > 0 && !picked.includes(ALL_SPECS) ? ['--no-deps'] : []),
     ],
     {
       env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
@@ -116,4 +121,16 @@ function count(report, status, read) {
   failed += bad
   // A runner that failed without a failed test (a file that does not load) is a failure too.
   if (status !== 0 && bad === 0) failed++
+}
+
+/** What differs from the last commit, and what is not in it yet. */
+function changedFiles() {
+  const lines = [ask('git', ['diff', '--name-only', 'HEAD']), ask('git', ['ls-files', '-o', '--exclude-standard'])]
+  return lines.flatMap((text) => (text ?? '').split('\n')).filter((file) => file !== '')
+}
+
+/** The browser tests that a change can touch: all where the program changed, else those that were changed themselves. */
+function specsTouched(files) {
+  if (files.some((file) => MADE_OF.test(file))) return [ALL_SPECS]
+  return files.flatMap((file) => /^e2e\/(\w+)\.spec\.ts$/.exec(file)?.[1] ?? [])
 }

@@ -54,8 +54,69 @@ export function random(seed: number): () => number {
   }
 }
 
+/** Standard normal numbers by Box and Muller, both of each pair. */
 export function normal(uniform: () => number): () => number {
-  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+  let spare: number | null = null
+  return () => {
+    if (spare !== null) {
+      const value = spare
+      spare = null
+      return value
+    }
+    const radius = Math.sqrt(-2 * Math.log(1 - uniform()))
+    const angle = 2 * Math.PI * uniform()
+    spare = radius * Math.sin(angle)
+    return radius * Math.cos(angle)
+  }
+}
+
+let pool: Float32Array | undefined
+
+/** A quarter of a million normal numbers, drawn once: making them anew for every sample is most of a minute of noise. */
+function normals(): Float32Array {
+  if (pool) return pool
+  const gauss = normal(random(20_261_127))
+  pool = Float32Array.from({ length: 1 << 18 }, gauss)
+  return pool
+}
+
+/** Adds white noise, rms `level`: stretches of drawn numbers, each from a place of its own, so that none comes round. */
+function addNoise(samples: Float32Array, level: number, uniform: () => number): void {
+  if (level === 0) return
+  const drawn = normals()
+  const stretch = 1024
+  for (let from = 0; from < samples.length; from += stretch) {
+    const at = Math.floor(uniform() * (drawn.length - stretch))
+    const sign = uniform() < 0.5 ? -level : level
+    const until = Math.min(stretch, samples.length - from)
+    for (let i = 0; i < until; i++) samples[from + i]! += sign * drawn[at + i]!
+  }
+}
+
+/** A turning arrow that shrinks: sin(ωt + φ)·e^(−t/τ) at t = t₀, t₀ + 1/fs, …, by one complex product a sample. */
+class Ringing {
+  #sin: number
+  #cos: number
+  readonly #turnSin: number
+  readonly #turnCos: number
+
+  constructor(hz: number, phase: number, decayS: number, fromS: number, fs: number) {
+    const size = Number.isFinite(decayS) ? Math.exp(-fromS / decayS) : 1
+    const shrink = Number.isFinite(decayS) ? Math.exp(-1 / (decayS * fs)) : 1
+    const angle = 2 * Math.PI * hz * fromS + phase
+    const turn = (2 * Math.PI * hz) / fs
+    this.#sin = size * Math.sin(angle)
+    this.#cos = size * Math.cos(angle)
+    this.#turnSin = shrink * Math.sin(turn)
+    this.#turnCos = shrink * Math.cos(turn)
+  }
+
+  next(): number {
+    const value = this.#sin
+    this.#sin = value * this.#turnCos + this.#cos * this.#turnSin
+    this.#cos = this.#cos * this.#turnCos - value * this.#turnSin
+    return value
+  }
 }
 
 export function clockSound(clock: ClockSound = {}): MadeSound {
@@ -78,7 +139,7 @@ export function clockSound(clock: ClockSound = {}): MadeSound {
     if (soft > 0)
       release(samples, fs, at - (clock.unlockingMs ?? 6) / 1000, loud * soft, { ...hit, ringS: 0.002 }, uniform)
   })
-  room(samples, fs, clock, uniform, gauss)
+  room(samples, fs, clock, uniform)
   if (clock.clipAt !== undefined)
     for (let i = 0; i < samples.length; i++) samples[i] = Math.max(-clock.clipAt, Math.min(clock.clipAt, samples[i]!))
   return { samples, sampleRate: fs, dropsS }
@@ -110,29 +171,39 @@ function release(
 ): void {
   const from = Math.max(0, Math.ceil(atS * fs))
   const until = Math.min(samples.length, from + Math.round(6 * hit.ringS * fs))
+  const first = from / fs - atS
+  const ringing = hit.modes.flatMap((mode, m) =>
+    mode.hz < 0.45 * fs
+      ? [{ share: 0.6 * 0.7 ** m, ring: new Ringing(mode.hz, mode.phase, hit.ringS / (1 + 0.6 * m), first, fs) }]
+      : [],
+  )
+  let hiss = 0.5 * Math.exp(-first / 0.0015)
+  const hissFalls = Math.exp(-1 / (0.0015 * fs))
+  let still = Math.exp(-first / 1.2e-4)
+  const rises = Math.exp(-1 / (1.2e-4 * fs))
   for (let i = from; i < until; i++) {
-    const t = i / fs - atS
-    const rise = 1 - Math.exp(-t / 1.2e-4)
-    let value = 0
-    hit.modes.forEach((mode, m) => {
-      if (mode.hz < 0.45 * fs)
-        value +=
-          Math.sin(2 * Math.PI * mode.hz * t + mode.phase) * Math.exp((-t * (1 + 0.6 * m)) / hit.ringS) * 0.6 * 0.7 ** m
-    })
-    value += (2 * uniform() - 1) * 0.5 * Math.exp(-t / 0.0015)
-    samples[i]! += loud * rise * value
+    let value = (2 * uniform() - 1) * hiss
+    for (const { share, ring } of ringing) value += share * ring.next()
+    samples[i]! += loud * (1 - still) * value
+    hiss *= hissFalls
+    still *= rises
   }
 }
 
-function room(samples: Float32Array, fs: number, clock: ClockSound, uniform: () => number, gauss: () => number): void {
+function room(samples: Float32Array, fs: number, clock: ClockSound, uniform: () => number): void {
   const seconds = samples.length / fs
-  const noise = clock.noise ?? 0.002
+  addNoise(samples, clock.noise ?? 0.002, uniform)
+  const direct = clock.direct ?? 0
+  if (direct !== 0) for (let i = 0; i < samples.length; i++) samples[i]! += direct
   const hum = clock.hum ?? 0
-  const humHz = clock.humHz ?? 50
-  for (let i = 0; i < samples.length; i++) {
-    const w = (2 * Math.PI * humHz * i) / fs
-    samples[i]! +=
-      noise * gauss() + (clock.direct ?? 0) + hum * (Math.sin(w) + 0.4 * Math.sin(3 * w) + 0.2 * Math.sin(5 * w + 1))
+  if (hum !== 0) {
+    const humHz = clock.humHz ?? 50
+    const [one, three, five] = [
+      new Ringing(humHz, 0, Infinity, 0, fs),
+      new Ringing(3 * humHz, 0, Infinity, 0, fs),
+      new Ringing(5 * humHz, 1, Infinity, 0, fs),
+    ]
+    for (let i = 0; i < samples.length; i++) samples[i]! += hum * (one.next() + 0.4 * three.next() + 0.2 * five.next())
   }
   for (let k = 0; k < (clock.knocks ?? 0); k++)
     release(
@@ -149,14 +220,15 @@ function room(samples: Float32Array, fs: number, clock: ClockSound, uniform: () 
     const length = 0.1 + 0.2 * uniform()
     const pitch = 100 + 120 * uniform()
     const formants = [500 + 300 * uniform(), 1200 + 900 * uniform(), 2600]
-    for (let i = Math.floor(start * fs); i < Math.min(samples.length, (start + length) * fs); i++) {
-      const t = i / fs - start
+    const from = Math.floor(start * fs)
+    const harmonics = Array.from({ length: 24 }, (_, n) => (n + 1) * pitch).map((hz) => ({
+      near: formants.reduce((sum, f) => sum + Math.exp(-(((hz - f) / 200) ** 2)), 0),
+      tone: new Ringing(hz, 0, Infinity, from / fs - start, fs),
+    }))
+    for (let i = from; i < Math.min(samples.length, (start + length) * fs); i++) {
       let value = 0
-      for (let h = 1; h < 25; h++) {
-        const near = formants.reduce((sum, f) => sum + Math.exp(-(((h * pitch - f) / 200) ** 2)), 0)
-        value += near * Math.sin(2 * Math.PI * h * pitch * t)
-      }
-      samples[i]! += 0.05 * Math.sin((Math.PI * t) / length) * value
+      for (const { near, tone } of harmonics) value += near * tone.next()
+      samples[i]! += 0.05 * Math.sin((Math.PI * (i / fs - start)) / length) * value
     }
   }
   for (let k = 0; k < (clock.strike ?? 0); k++)

@@ -16,13 +16,18 @@ export function ask(command, args, options = {}) {
 
 /** Runs a command to its end with its output shown and, besides, gathered; never throws for a failing command. */
 export function watch(command, args, options = {}) {
+  return gather(command, args, options, (chunk) => process.stdout.write(chunk))
+}
+
+/** Runs a command to its end and gathers its output, for one of several that run side by side. */
+export function gather(command, args, options = {}, show = () => undefined) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options })
     let output = ''
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (chunk) => {
         output += chunk
-        process.stdout.write(chunk)
+        show(chunk)
       })
     child.on('error', reject)
     child.on('close', (status) => resolve({ status: status ?? 1, output }))
