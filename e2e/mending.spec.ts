@@ -352,7 +352,7 @@ test('a photo is made true by two points, and a tap places an arbor where it is'
     const read = async () => (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
     // The first point is the new 0,0: the plate's middle lies 52 mm to the right of it and 12 below.
     await expect.poll(async () => (await read()).plateMap?.version).toBe(2)
-    const [a, b, c, d, e, f, g, h, i] = (await read()).plateMap?.trueing as number[] as [
+    const [a, b, c, d, e, f, g, h, i] = ((await read()).plateMap?.trueing ?? []) as [
       number,
       number,
       number,

@@ -86,7 +86,7 @@ async function vitest(project, environment) {
       '--reporter=json',
       `--outputFile.json=${report}`,
     ],
-    { env: { ...process.env, ...environment } },
+    { env: { ...process.env, TZ: 'UTC', ...environment } },
   )
   count(report, status, (r) => [r.numPassedTests, r.numFailedTests])
 }
@@ -109,7 +109,7 @@ async function endToEnd(environment) {
       ...(picked.length > 0 && !picked.includes(ALL_SPECS) ? ['--no-deps'] : []),
     ],
     {
-      env: { ...process.env, ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+      env: { ...process.env, TZ: 'UTC', ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
     },
   )
   count(report, status, (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky])

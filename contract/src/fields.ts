@@ -105,5 +105,5 @@ export function ruled<S extends AnyObjectSchema>(
   )
 }
 
-export { array, boolean, number, string }
+export { array, boolean, string }
 export type { InferType }

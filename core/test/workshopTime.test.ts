@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { isTimeZone, whenThere } from '../src/index.ts'
+import { isTimeZone, timeThere, whenThere } from '../src/index.ts'
 
 const iso = (day: string, hour: number, zone: string) => new Date(1000 * whenThere(day, hour, zone)).toISOString()
 
@@ -19,6 +19,7 @@ test.each([
   ['2026-10-25', 2.5, 'Europe/Oslo', '2026-10-25T00:30:00.000Z'],
 ])('%s at %d in %s is %s', (day, hour, zone, expected) => {
   expect(iso(day, hour, zone)).toBe(expected)
+  if (Number.isInteger(hour)) expect(timeThere(whenThere(day, hour, zone), zone)).toBe(`${day} ${hour}:00`)
 })
 
 test('a zone that the calendar does not know is refused by name', () => {

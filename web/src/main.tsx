@@ -2,6 +2,7 @@ import '@fontsource/libre-caslon-display/latin-400.css'
 import '@fontsource/libre-caslon-text/latin-400.css'
 import '@fontsource-variable/source-sans-3/wght.css'
 import '@mantine/core/styles.css'
+import '@mantine/dates/styles.css'
 import '@mantine/notifications/styles.css'
 import './app/tokens.css'
 import { MantineProvider } from '@mantine/core'
@@ -13,6 +14,7 @@ import { RouterProvider } from 'react-router/dom'
 import { queryClient } from './data/queries.ts'
 import { router } from './app/routes.tsx'
 import { cssVariables, theme } from './app/theme.ts'
+import { ConflictDialog } from './parts/conflict.tsx'
 import { PedalProvider } from './pedal/Pedal.tsx'
 
 const root = document.getElementById('root')
@@ -21,6 +23,7 @@ createRoot(root).render(
   <StrictMode>
     <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
       <Notifications position="top-right" />
+      <ConflictDialog />
       <QueryClientProvider client={queryClient}>
         <PedalProvider>
           <RouterProvider router={router} />

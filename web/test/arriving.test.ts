@@ -7,7 +7,6 @@ import {
   type JobPage,
 } from '@treadle/contract'
 import { arcScale, compared, foundElsewhere, movementOfJob, trainSheet } from '@treadle/core'
-import dayjs from 'dayjs'
 import { describe, expect, test } from 'vitest'
 import { laterTimes, mayTick } from '../src/places/nowWords.ts'
 import { leftWords, timerFor } from '../src/surfaces/clean/timers.ts'
@@ -210,11 +209,16 @@ describe('timers', () => {
 
 describe('Now', () => {
   test('later is always later, and the evening is offered only while it is not near', () => {
-    const noon = dayjs('2026-03-01T12:00:00')
-    expect(laterTimes(noon).map((t) => t.title)).toContain('this evening')
-    const late = dayjs('2026-03-01T16:30:00')
-    expect(laterTimes(late).map((t) => t.title)).not.toContain('this evening')
-    for (const at of [noon, late]) for (const { untilS } of laterTimes(at)) expect(untilS).toBeGreaterThan(at.unix())
+    // Noon and half past four by the clock of a workshop an hour ahead of UTC.
+    const noon = new Date('2026-03-01T11:00:00Z')
+    const late = new Date('2026-03-01T15:30:00Z')
+    const titles = (at: Date) => laterTimes(at, 'Europe/Oslo').map((t) => t.title)
+    expect(titles(noon)).toContain('this evening')
+    expect(titles(late)).not.toContain('this evening')
+    const evening = laterTimes(noon, 'Europe/Oslo').find((t) => t.title === 'this evening')!
+    expect(new Date(1000 * evening.untilS).toISOString()).toBe('2026-03-01T16:00:00.000Z')
+    for (const at of [noon, late])
+      for (const { untilS } of laterTimes(at, 'Europe/Oslo')) expect(1000 * untilS).toBeGreaterThan(at.getTime())
   })
 
   test('what is done on its own surface is not ticked off by a word', () => {

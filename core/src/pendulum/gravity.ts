@@ -31,3 +31,14 @@ export function gravityAt(latitudeDeg: number, altitudeM = 0): number {
   const first = (2 / SEMI_MAJOR_M) * (1 + FLATTENING + GRAVITY_RATIO_M - 2 * FLATTENING * sinSquared)
   return atSeaLevel * (1 - first * altitudeM + (3 * altitudeM ** 2) / SEMI_MAJOR_M ** 2)
 }
+
+const HALF_DAY_S = 43_200
+
+/**
+ * What a clock set right under one gravity gains under another, s a day: half a day for each share that it grows.
+ *
+ * First order: exact to a second in a day for any two places on Earth.
+ */
+export function gravityChangeSecondsPerDay(from: number, to: number): number {
+  return (HALF_DAY_S * (to - from)) / from
+}

@@ -70,6 +70,16 @@ function pushOn(arbors: MapArbor[], i: number, plate: 'front' | 'back'): Push | 
   return pushAtPlate({ driven: { x: 0, y: 0 }, drives: back, forceRatio: 0 }, plate, arbor.pinionAt, arbor.wheelAt)
 }
 
+/** Pitch radii of an arbor’s wheel and pinion, mm, where the centres and counts on either side tell them; else null. */
+export function pitchRadiiOf(arbors: MapArbor[], name: string): { wheelMm: number | null; pinionMm: number | null } {
+  const i = arbors.findIndex((a) => a.name === name)
+  const [below, here, above] = [arbors[i - 1], arbors[i], arbors[i + 1]]
+  return {
+    wheelMm: (here && above && radii(here, above)?.wheelMm) ?? null,
+    pinionMm: (below && here && radii(below, here)?.pinionMm) ?? null,
+  }
+}
+
 /** Pitch radii of a pair, mm, from the distance of its centres. */
 function radii(driver: MapArbor, driven: MapArbor): { wheelMm: number; pinionMm: number } | null {
   if (!driver.at || !driven.at || !driver.wheel || !driven.pinion) return null

@@ -26,7 +26,6 @@ export async function bushedBefore(queries: Queries, clockId: string, jobId: str
     .orderBy(asc(jobs.receivedAt), asc(holes.id))
   return rows.map(({ receivedAt, doneAt, ...row }) => ({
     ...row,
-    plate: row.plate as BushedBefore['plate'],
     at: (doneAt ?? receivedAt).toISOString(),
   }))
 }

@@ -79,6 +79,3 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
     }
   })
 }
-
-/** The rows of one job, as far as its gates and what is owed to it ask, with its clock and owner. */
-export type JobRows = Awaited<ReturnType<typeof gatherJobs>>[number]

@@ -1,4 +1,5 @@
 import { NowMark } from '@treadle/contract'
+import { timeThere } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { Router } from 'express'
 import { randomBytes } from 'node:crypto'
@@ -39,7 +40,7 @@ export function nowRoutes(db: Database): Router {
             target: [nowMarks.jobId, nowMarks.kind, nowMarks.subject],
             set: { ...rest, ...person },
           })
-        const until = mark.untilS === null ? '' : `, until ${new Date(mark.untilS * 1000).toISOString().slice(0, 16)}Z`
+        const until = mark.untilS === null ? '' : `, until ${timeThere(mark.untilS, (await readSettings(tx)).timeZone)}`
         await write(`${SAID[mark.state]}: ${kind}${until}.`, { ...mark })
       })
       res.json(mark)

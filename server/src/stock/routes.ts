@@ -59,7 +59,7 @@ export function stockRoutes(db: Database): Router {
         const [used] = await tx.select({ id: bushings.id }).from(bushings).where(eq(bushings.stockId, id)).limit(1)
         if (used) throw new Refused(409, 'in-use', 'A hole’s plan uses this; set its count to 0 instead.')
         await tx.delete(stock).where(eq(stock.id, id))
-        await write(id, `Taken off the list: ${stockTitle(before as StockChange)}.`, { before })
+        await write(id, `Taken off the list: ${stockTitle(before)}.`, { before })
       })
       res.status(204).end()
     })

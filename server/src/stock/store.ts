@@ -28,5 +28,5 @@ export async function readStock(queries: Queries): Promise<StockRow[]> {
 /** The rules that a hole is judged by: the settings', with the cutters of the drawers. */
 export async function readHoleRules(queries: Queries, settings: Settings): Promise<HoleRules> {
   const cutters = await queries.select().from(stock).where(eq(stock.kind, 'cutter'))
-  return { bushing: settings.bushing, cuttersMm: cuttersOf(cutters as StockRow[]) }
+  return { bushing: settings.bushing, cuttersMm: cuttersOf(cutters) }
 }

@@ -11,7 +11,7 @@ import { useServerAway } from '../data/away.ts'
 import { benchName, setBench } from '../data/atTheBench.ts'
 import { Find } from './Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
-import { queryClient, usePeople } from '../data/queries.ts'
+import { queryClient, usePeople, useSettings } from '../data/queries.ts'
 import styles from './Shell.module.css'
 
 const PLACES = [
@@ -28,6 +28,10 @@ export function Shell() {
   const [help, setHelp] = useState(false)
   const { pathname } = useLocation()
   useTimerCalls()
+  const { data: settings } = useSettings()
+  // Times that stood by this device's clock are shown anew by the workshop's, where that is another.
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone
+  const zoneElsewhere = settings && settings.timeZone !== here ? settings.timeZone : ''
   useHeldWhileSending()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -75,7 +79,7 @@ export function Shell() {
       </header>
       <AwayBanner />
       <main id="main" tabIndex={-1} className={styles.main}>
-        <Outlet />
+        <Outlet key={zoneElsewhere} />
       </main>
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
     </>
@@ -116,16 +120,16 @@ function AtTheBench() {
     setBench(who)
     setName(who.name)
   }
+  const first = active[0]
   useEffect(() => {
-    const first = active[0]
-    if (name === '' && first) choose(first)
-  })
+    if (name === '' && first) setBench(first)
+  }, [name, first])
   if (active.length === 0) return null
   return (
     <Menu>
       <Menu.Target>
         <Button variant="subtle" className={styles.who}>
-          At the bench: {active.find((p) => p.name === name)?.initials ?? 'nobody'}
+          At the bench: {(name === '' ? first : active.find((p) => p.name === name))?.initials ?? 'nobody'}
         </Button>
       </Menu.Target>
       <Menu.Dropdown>

@@ -17,6 +17,7 @@ import {
 } from '@treadle/contract'
 import { type HoleRules } from '@treadle/core'
 import { once } from './once.ts'
+import { setWorkshopZone } from './workshopZone.ts'
 import { keepInPage } from './keepInPage.ts'
 import { notifications } from '@mantine/notifications'
 import {
@@ -55,8 +56,13 @@ export const useBackups = () =>
   useQuery({ queryKey: ['backups'], queryFn: () => request<BackupsKept>('GET', '/backups') })
 export const useShopJournal = () =>
   useQuery({ queryKey: ['journal', 'shop'], queryFn: () => request<JournalEntry[]>('GET', '/journal') })
-export const useSettings = () =>
-  useQuery({ queryKey: ['settings'], queryFn: () => request<Settings>('GET', '/settings'), staleTime: 60_000 })
+async function askSettings(): Promise<Settings> {
+  const settings = await request<Settings>('GET', '/settings')
+  setWorkshopZone(settings.timeZone)
+  return settings
+}
+
+export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: askSettings, staleTime: 60_000 })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
 
 const rulesOf = once((settings: Settings, stock: StockRow[]): HoleRules => ({

@@ -45,3 +45,12 @@ export function withRow(page: JobPage, path: string, answer: unknown): JobPage |
   const rows = [...(page[list] as Row[]).filter((r) => r.id !== row.id), row].sort(order as (a: Row, b: Row) => number)
   return { ...page, ...standing, [list]: rows }
 }
+
+/** Lists of rows that change others too when they are written: the page is fetched after. */
+const ALSO_SHOWN: Record<string, Lists> = { bushings: 'bushings', reservations: 'reservations', trains: 'trainSheets' }
+
+/** The row of a kind that a job's page shows; none where it shows none of that id. */
+export function rowShown(page: JobPage, kind: string, id: string): object | undefined {
+  const list = SHOWN[kind]?.[0] ?? ALSO_SHOWN[kind]
+  return list && (page[list] as Row[]).find((row) => row.id === id)
+}

@@ -1,4 +1,4 @@
-import type { BeatOffset, Hearing } from '@treadle/core'
+import { stopsBelowDeg, type BeatOffset, type Hearing } from '@treadle/core'
 import styles from './Listen.module.css'
 
 /** The figures of a listening, large enough to read from the bench. */
@@ -15,7 +15,7 @@ export function Figures({
 }) {
   const rate = result.rateSecondsPerDay
   const digits = result.rateStandardError >= 1 ? 0 : 1
-  const stopsBelow = offset && releaseDeg !== null ? releaseDeg + Math.abs(offset.offsetDeg) : null
+  const stopsBelow = offset && releaseDeg !== null ? stopsBelowDeg(offset, releaseDeg) : null
   return (
     <dl className={styles.figures}>
       <div>

@@ -3,7 +3,7 @@ import { beatByEar, gradeBeat } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import type { ReactNode } from 'react'
 import { Mark } from '../parts/Mark.tsx'
-import { offsetOf, signedMs, type HeardIntervals } from '@treadle/core'
+import { offsetOf, offsetRange, signedMs, type HeardIntervals } from '@treadle/core'
 import { Figures } from './Figures.tsx'
 import { IntervalBar } from './IntervalBar.tsx'
 import styles from './Listen.module.css'
@@ -158,17 +158,11 @@ function Waiting({ listening: { status, seconds, sentence } }: { listening: List
 
 /** Arc or release not known: a range where the arc is, and the method that needs neither. */
 function Unknown({ semiArcDeg, intervals }: { semiArcDeg: number | null; intervals: HeardIntervals }) {
-  const range =
-    semiArcDeg === null
-      ? []
-      : [0.25, 0.6].flatMap((share) => {
-          const found = offsetOf(intervals, semiArcDeg, share * semiArcDeg)
-          return found?.ok ? [Math.abs(found.offset.offsetDeg)] : []
-        })
+  const range = offsetRange(intervals, semiArcDeg)
   return (
     <p className={styles.say}>
-      {range.length === 2 &&
-        `By its arc alone the escapement stands between ${Math.min(...range).toFixed(2)}° and ${Math.max(...range).toFixed(2)}° from plumb. `}
+      {range &&
+        `By its arc alone the escapement stands between ${range[0].toFixed(2)}° and ${range[1].toFixed(2)}° from plumb. `}
       Without arc and release, two readings do it: keep this listening, change one thing by a known amount, say how
       much, and listen again.
     </p>

@@ -1,12 +1,6 @@
 import type { Pendulum, Settings } from '@treadle/contract'
-import { beatRemedy, type Side } from '@treadle/core'
+import { remediesOf, type Remedy, type Side } from '@treadle/core'
 import styles from './Listen.module.css'
-
-interface Remedy {
-  key: 'crutch' | 'pack' | 'swing'
-  mm: number
-  side: Side
-}
 
 /** What puts it in beat: crutch bend, packing or swing of the case, this workshop's first choice first. */
 export function Remedies({
@@ -20,20 +14,16 @@ export function Remedies({
   pendulum: Pendulum
   settings: Settings
 }) {
-  const sizes = beatRemedy(offsetDeg, {
-    crutchLengthMm: pendulum.crutchLengthMm ?? undefined,
-    footSpacingMm: pendulum.footSpacingMm ?? undefined,
-    caseHeightMm: pendulum.caseHeightMm ?? undefined,
-  })
-  const remedies: Remedy[] = []
-  const add = (key: Remedy['key'], mm: number | undefined, side: Side | null | undefined) => {
-    if (mm !== undefined && side) remedies.push({ key, mm, side })
-  }
-  add('crutch', sizes.crutchBendMm, sizes.crutchBendToward)
-  add('pack', sizes.packMm, sizes.packUnder)
-  add('swing', sizes.swingBottomMm, sizes.swingBottomToward)
-  const packs = settings.beatSchool === 'pack' || (settings.beatSchool === 'size' && outOfBeatMs <= settings.packUpToMs)
-  if (packs) remedies.sort((a, b) => Number(a.key === 'crutch') - Number(b.key === 'crutch'))
+  const { remedies, packs } = remediesOf(
+    offsetDeg,
+    outOfBeatMs,
+    {
+      crutchLengthMm: pendulum.crutchLengthMm ?? undefined,
+      footSpacingMm: pendulum.footSpacingMm ?? undefined,
+      caseHeightMm: pendulum.caseHeightMm ?? undefined,
+    },
+    { school: settings.beatSchool, packUpToMs: settings.packUpToMs },
+  )
   if (remedies.length === 0)
     return (
       <p className={styles.say}>

@@ -1,5 +1,6 @@
 import { sideOfFirst, type Hearing, type ListenOptions, type Side, type SideFinding } from '@treadle/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { useLatest } from '../parts/useLatest.ts'
 import type { FromWorker, ToWorker } from './messages.ts'
 import { decodeByBrowser, PickupError, type Pickup } from './pickup.ts'
 
@@ -38,9 +39,9 @@ export function useListening(options: ListenOptions): Listening {
   const session = useRef(0)
   const pickup = useRef<Pickup | null>(null)
   const source = useRef<Pick<Heard, 'pickup' | 'fileName'>>({ pickup: 'microphone', fileName: '' })
-  const options_ = useRef(options)
-  options_.current = options
-  const startedMs = useRef(0)
+  const latestOptions = useLatest(options)
+  const started = useRef(0)
+  const [startedMs, setStartedMs] = useState(0)
   const [status, setStatus] = useState<Listening['status']>('idle')
   const [heard, setHeard] = useState<Heard | null>(null)
   const [sentence, setSentence] = useState('')
@@ -117,7 +118,7 @@ export function useListening(options: ListenOptions): Listening {
     seconds,
     taps: taps.length,
     side,
-    startedMs: startedMs.current,
+    startedMs,
     start: (next) => {
       begin('listening')
       source.current = { pickup: next.kind, fileName: '' }
@@ -147,8 +148,9 @@ export function useListening(options: ListenOptions): Listening {
         })
         .then(
           (sampleRate) => {
-            startedMs.current = Date.now() - (1000 * earlySamples) / sampleRate
-            send({ kind: 'open', session: mine, sampleRate, options: options_.current })
+            started.current = Date.now() - (1000 * earlySamples) / sampleRate
+            setStartedMs(started.current)
+            send({ kind: 'open', session: mine, sampleRate, options: latestOptions.current })
             open = true
             for (const deliver of early) deliver()
           },
@@ -166,11 +168,11 @@ export function useListening(options: ListenOptions): Listening {
         const bytes = await file.arrayBuffer()
         const wave = bytes.byteLength === 0 || new TextDecoder().decode(bytes.slice(0, 4)) === 'RIFF'
         if (wave) {
-          send({ kind: 'wav', session: mine, bytes, options: options_.current }, [bytes])
+          send({ kind: 'wav', session: mine, bytes, options: latestOptions.current }, [bytes])
           return
         }
         const { samples, sampleRate } = await decodeByBrowser(bytes)
-        send({ kind: 'samples', session: mine, samples, sampleRate, options: options_.current }, [samples.buffer])
+        send({ kind: 'samples', session: mine, samples, sampleRate, options: latestOptions.current }, [samples.buffer])
       }
       read().catch((error: unknown) => refuse(error instanceof PickupError ? error.message : 'The file can’t be read.'))
     },
@@ -178,7 +180,7 @@ export function useListening(options: ListenOptions): Listening {
       if (status === 'listening') finish(false)
     },
     tap: (atMs) => {
-      const atS = (atMs - startedMs.current) / 1000
+      const atS = (atMs - started.current) / 1000
       setTaps((all) => [...all, atS])
       return () => setTaps((all) => all.filter((t) => t !== atS))
     },

@@ -1,10 +1,10 @@
+import { useMemo } from 'react'
 import { ClockChange, type Clock, type Pendulum } from '@treadle/contract'
-import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core'
-import { useForm } from '@mantine/form'
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { checkedBy } from '../parts/checkedBy.ts'
-import { useEffect } from 'react'
+import { useRowForm } from '../parts/useRowForm.ts'
 import { TrainPowers } from './TrainPowers.tsx'
+import { Figure } from '../parts/Figure.tsx'
 import { useClockChange } from './useClockChange.ts'
 import styles from './ClockFigures.module.css'
 
@@ -38,23 +38,19 @@ const WORKS = [
   ['mercury', 'Mercury in the pendulum'],
 ] as const
 
+const SCHEMA = ClockChange.omit(['version'])
+
 /** What is known of the clock itself; everything else reckons with these, and each may be left open. */
 export function ClockFigures({ clock }: { clock: Clock }) {
-  const { save, dialog } = useClockChange(clock)
-  const form = useForm<Known>({
-    initialValues: knownOf(clock),
-    validate: checkedBy(ClockChange.omit(['version'])),
-  })
-  useEffect(() => {
-    form.setInitialValues(knownOf(clock))
-    form.reset()
-    // The form follows the row, not itself.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [clock.version])
-  const kept = () => notifications.show({ message: 'Kept.', autoClose: 2000 })
+  const save = useClockChange(clock)
+  const known = useMemo(() => knownOf(clock), [clock])
+  const { form, dirty, forget } = useRowForm(known, `clock ${clock.id}`, SCHEMA)
+  const kept = () => {
+    forget()
+    notifications.show({ message: 'Kept.', autoClose: 2000 })
+  }
   return (
-    <form onSubmit={form.onSubmit((values) => save(values, kept, form.reset))} noValidate>
-      {dialog}
+    <form onSubmit={form.onSubmit((values) => save(values, kept, forget))} noValidate>
       <TextInput label="Marks" {...form.getInputProps('marks')} />
       <TrainPowers trains={form.values.trains} onChange={(trains) => form.setFieldValue('trains', trains)} />
       {form.errors.trains !== undefined && <p role="alert">{form.errors.trains}</p>}
@@ -66,15 +62,14 @@ export function ClockFigures({ clock }: { clock: Clock }) {
             onChange: (value: unknown) => void
           }
           return (
-            <NumberInput
+            <Figure
               key={field}
               label={label}
-              rightSection={unit === '' ? undefined : <span className="quiet">{unit}</span>}
-              rightSectionWidth={48}
-              hideControls
-              {...input}
-              value={input.value ?? ''}
-              onChange={(value) => input.onChange(value === '' ? null : Number(value))}
+              unit={unit}
+              value={input.value}
+              error={input.error}
+              onKeep={input.onChange}
+              atOnce
             />
           )
         })}
@@ -99,7 +94,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
           <Checkbox key={field} label={label} {...form.getInputProps(`work.${field}`, { type: 'checkbox' })} />
         ))}
       </div>
-      <Button type="submit" variant="default" mt="sm" disabled={!form.isDirty()}>
+      <Button type="submit" variant="default" mt="sm" disabled={!dirty}>
         Keep the figures
       </Button>
     </form>

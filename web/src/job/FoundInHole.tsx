@@ -1,6 +1,6 @@
 import type { Hole, HoleChange } from '@treadle/contract'
 import { NativeSelect } from '@mantine/core'
-import { NumberField } from '../parts/NumberField.tsx'
+import { Figure } from '../parts/Figure.tsx'
 
 /** Fields for what stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
 export function HoleFound({
@@ -31,7 +31,7 @@ export function HoleFound({
         ]}
       />
       {bush && (
-        <NumberField
+        <Figure
           label={hole.old === 'screwed' ? 'Hole it leaves, across the thread’s crests' : 'Hole it leaves, across'}
           unit="mm"
           value={hole.oldHoleMm}
@@ -40,7 +40,7 @@ export function HoleFound({
           onKeep={(oldHoleMm) => onKeep({ oldHoleMm })}
         />
       )}
-      <NumberField
+      <Figure
         label="Oil sink, across"
         unit="mm"
         value={hole.sinkMm}

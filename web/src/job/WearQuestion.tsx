@@ -40,7 +40,6 @@ export function WearQuestion({ hole }: { hole: Place & Worn }) {
   const answer = ANSWERS.find((a) => a.value === said)
   return (
     <div className={parts.asked}>
-      {seen.dialog}
       <p>
         <Mark state={answer ? 'sound' : 'watch'} label={answer ? 'answered' : 'ask'} /> It is worn another way than the
         train pushes. Before it is cut, ask: {WEAR_QUESTIONS.join(' ')}

@@ -1,35 +1,28 @@
-import type { Clock, ClockChange } from '@treadle/contract'
-import type { ReactNode } from 'react'
+import { ClockChange, type Clock } from '@treadle/contract'
 import { sayNotKept, useChange } from '../data/queries.ts'
-import { useConflict } from '../parts/useConflict.tsx'
+import { meetConflict } from '../parts/conflict.tsx'
+import { wordsOf } from '../parts/fieldWords.ts'
 
-const LABELS = { name: 'Name', kind: 'Kind', marks: 'Marks', trains: 'Trains', pendulum: 'Figures', work: 'Works' }
+type Part = Partial<Omit<ClockChange, 'version'>>
+const WORDS = wordsOf(ClockChange)
 
 /** Changes what is known of a clock, part by part; a clash with somebody else’s change is laid side by side. */
-export function useClockChange(clock: Clock): {
-  dialog: ReactNode
-  save: (part: Partial<Omit<ClockChange, 'version'>>, done?: () => void, dropped?: () => void) => void
-} {
+export function useClockChange(clock: Clock): (part: Part, done?: () => void, dropped?: () => void) => void {
   const change = useChange('clocks', 'clock')
-  const conflict = useConflict(LABELS)
-  const save = (
-    part: Partial<Omit<ClockChange, 'version'>>,
-    done?: () => void,
-    dropped?: () => void,
-    version = clock.version,
-  ) => {
+  return (part, done, dropped) => {
     const { name, kind, marks, trains, pendulum, work } = clock
-    const body = { name, kind, marks, trains, pendulum, work, ...part, version }
-    change.mutate(
-      { method: 'PATCH', path: `/clocks/${clock.id}`, body },
-      {
-        onSuccess: done,
-        onError: (error) => {
-          const again = (now: number) => save(part, done, dropped, now)
-          if (!conflict.meet(error, body, again, () => dropped?.())) sayNotKept(error)
+    const base = { name, kind, marks, trains, pendulum, work }
+    const send = (row: Part, version: number) =>
+      change.mutate(
+        { method: 'PATCH', path: `/clocks/${clock.id}`, body: { ...row, version } },
+        {
+          onSuccess: done,
+          onError: (error) => {
+            const met = meetConflict(error, { words: WORDS, base, mine: row, send, takeTheirs: dropped })
+            if (!met) sayNotKept(error)
+          },
         },
-      },
-    )
+      )
+    send({ ...base, ...part }, clock.version)
   }
-  return { dialog: conflict.dialog, save: (part, done, dropped) => save(part, done, dropped) }
 }

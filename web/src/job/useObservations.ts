@@ -1,16 +1,13 @@
 import type { Observation, ObservationRow } from '@treadle/contract'
-import type { ReactNode } from 'react'
 import { v5 } from 'uuid'
 import { useJobData } from './useJobData.ts'
 import { useRows } from './useRows.ts'
 
 const NAMESPACE = '0c3b0a0e-6f0e-4f67-9d63-1b1c2c0f7a11'
-const LABELS = { answer: 'Answer', figure: 'Figure', second: 'Second figure', note: 'Note' }
 
 type Said = Partial<Pick<Observation, 'answer' | 'figure' | 'second' | 'note' | 'photoId'>>
 
 export interface Observations {
-  dialog: ReactNode
   of: (key: string) => ObservationRow | undefined
   /** writes it, or changes what is said of it */
   set: (key: string, part: Said) => void
@@ -23,7 +20,7 @@ export interface Observations {
  */
 export function useObservations(): Observations {
   const { job, observations } = useJobData()
-  const rows = useRows<ObservationRow>('observations', LABELS)
+  const rows = useRows<ObservationRow>('observations')
   const kept = (key: string) => observations.find((o) => o.key === key)
   const blank = (key: string): Observation => ({
     id: v5(`${job.id} ${key}`, NAMESPACE),
@@ -38,7 +35,6 @@ export function useObservations(): Observations {
   const whole = (key: string) => ({ ...blank(key), jobId: job.id, who: '', at: new Date().toISOString() })
   const of = (key: string): ObservationRow | undefined => rows.seen(whole(key), kept(key))
   return {
-    dialog: rows.dialog,
     of,
     set: (key, part) => rows.set(blank(key), kept(key), part),
     takeBack: (key) => {

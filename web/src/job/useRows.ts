@@ -1,8 +1,10 @@
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import { sayNotKept, useChange } from '../data/queries.ts'
+import { rowShown } from '../data/withRow.ts'
 import { useJobData } from './useJobData.ts'
 import { inTurn, lastVersion, ownRow, rememberRow } from './ownRows.ts'
-import { useConflict } from '../parts/useConflict.tsx'
+import { meetConflict } from '../parts/conflict.tsx'
+import { wordsOfRows, type RowKind } from './rowWords.ts'
 
 interface Row {
   id: string
@@ -13,8 +15,6 @@ interface Row {
 type Kept<R> = Omit<R, 'jobId' | 'at' | 'who' | 'whoId'>
 
 export interface Rows<R extends Row> {
-  /** to be put on the page: asks which is right when somebody changed the same row meanwhile */
-  dialog: ReactNode
   /** writes a row; one that is made only when its turn comes builds on what was written before it. `over`: kept or not */
   put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>, over?: () => void) => void
   remove: (id: string) => void
@@ -26,16 +26,17 @@ export interface Rows<R extends Row> {
 }
 
 /** Rows of this job at /jobs/:id/`path`: put, taken back, and two people's changes laid side by side. */
-export function useRows<R extends Row>(path: string, labels: Record<string, string>, ...alsoStale: string[]): Rows<R> {
-  const { job } = useJobData()
+export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): Rows<R> {
+  const page = useJobData()
+  const { job } = page
   const change = useChange<Row>(...alsoStale)
-  const conflict = useConflict(labels)
   const address = (id: string) => `/jobs/${job.id}/${path}/${id}`
 
   const [waiting, setWaiting] = useState<Record<string, Partial<R>[]>>({})
 
   const put: Rows<R>['put'] = (row, done, atItsTurn, over) => {
     const id = String(row.id)
+    const base = rowShown(page, path, id)
     void inTurn(id, async () => {
       const latest = { ...(atItsTurn?.() ?? row) }
       // Our own earlier change is no conflict: the row is written on top of it, or anew where we took it back.
@@ -55,11 +56,12 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
         done?.()
       } catch (error) {
         // Theirs may stand under an id of its own, where there can be one row only of this thing.
-        const again = (now: number, theirId: string) => {
-          rememberRow({ id: theirId, version: now })
-          put({ ...latest, id: theirId, version: now }, done)
+        const send = (merged: object, version: number, theirId: string) => {
+          rememberRow({ id: theirId, version })
+          put({ ...(merged as Kept<R>), id: theirId, version }, done)
         }
-        if (!conflict.meet(error, { ...body }, again, () => undefined)) sayNotKept(error)
+        const met = meetConflict(error, { words: wordsOfRows(path), base, mine: body, send })
+        if (!met) sayNotKept(error)
       }
       over?.()
     })
@@ -84,7 +86,7 @@ export function useRows<R extends Row>(path: string, labels: Record<string, stri
     if (said.length === 0) return shown
     return said.reduce<R>((row, part) => ({ ...row, ...part }), { ...blank, ...shown } as unknown as R)
   }
-  return { dialog: conflict.dialog, put, remove, set, seen, pending: change.isPending }
+  return { put, remove, set, seen, pending: change.isPending }
 }
 
 /** Our own row where it is newer than the page's, which may not have been fetched yet. */

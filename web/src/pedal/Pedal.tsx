@@ -1,7 +1,9 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useSettings } from '../data/queries.ts'
 import { chirp } from './chirp.ts'
+import { useLatest } from '../parts/useLatest.ts'
 import { pedalKey } from './pedalKey.ts'
+import { TakeBacks } from './takeBacks.ts'
 
 /** The one next action of a work surface. */
 export interface PedalAction {
@@ -35,9 +37,8 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   const [said, setSaid] = useState('')
   const { data: settings } = useSettings()
   const sounds = settings?.pedalSound ?? true
-  const now = useRef<PedalAction | null>(null)
-  now.current = action
-  const undone = useRef<(() => void)[]>([])
+  const now = useLatest(action)
+  const undoing = useRef(new TakeBacks())
   const downAt = useRef<number | null>(null)
   const holdTimer = useRef(0)
   const pressTimer = useRef(0)
@@ -45,8 +46,8 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   const takeBack = useCallback(() => {
     downAt.current = null
     setHeld(false)
-    const undo = undone.current.pop()
-    setSaid(undo ? 'Taken back.' : 'There is nothing to take back.')
+    const undo = undoing.current.last(window.location.pathname)
+    setSaid(undo ? 'Taken back.' : 'There is nothing to take back here.')
     if (sounds) chirp(undo ? 'back' : 'none')
     undo?.()
   }, [sounds])
@@ -56,11 +57,13 @@ export function PedalProvider({ children }: { children: ReactNode }) {
       const doing = now.current
       if (!doing) return
       if (sounds) chirp('done')
+      // Where the foot came down: a press may lead elsewhere.
+      const here = window.location.pathname
       const undo = doing.press(atMs)
-      if (undo) undone.current.push(undo)
+      if (undo) undoing.current.add(here, undo)
       setSaid('')
     },
-    [sounds],
+    [sounds, now],
   )
 
   const down = useCallback(() => {
@@ -68,7 +71,7 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     downAt.current = Date.now()
     setHeld(true)
     holdTimer.current = window.setTimeout(takeBack, HOLD_MS)
-  }, [takeBack])
+  }, [takeBack, now])
 
   const up = useCallback(() => {
     window.clearTimeout(holdTimer.current)
@@ -93,7 +96,7 @@ export function PedalProvider({ children }: { children: ReactNode }) {
       pressTimer.current = 0
       press(at)
     }, DOUBLE_MS)
-  }, [press, sounds])
+  }, [press, sounds, now])
 
   useEffect(() => {
     const isPedal = (event: KeyboardEvent) =>
@@ -114,7 +117,7 @@ export function PedalProvider({ children }: { children: ReactNode }) {
       window.removeEventListener('keydown', onDown)
       window.removeEventListener('keyup', onUp)
     }
-  }, [down, up])
+  }, [down, up, now])
 
   const value = useMemo(() => ({ action, held, said, down, up, setAction }), [action, held, said, down, up])
   return <Context.Provider value={value}>{children}</Context.Provider>
@@ -144,8 +147,7 @@ export function usePedal(): PedalState {
 /** Makes `action` what the pedal does while this piece of a surface is shown; null leaves it to the others. */
 export function usePedalAction(action: PedalAction | null): void {
   const { setAction } = usePedal()
-  const latest = useRef(action)
-  latest.current = action
+  const latest = useLatest(action)
   const { label, hint, rhythmic } = action ?? {}
   const flags = action?.flag !== undefined
   useEffect(() => {
@@ -158,5 +160,5 @@ export function usePedalAction(action: PedalAction | null): void {
       ...(flags && { flag: () => latest.current?.flag?.() }),
     })
     return () => setAction(null)
-  }, [label, hint, rhythmic, flags, setAction])
+  }, [label, hint, rhythmic, flags, setAction, latest])
 }

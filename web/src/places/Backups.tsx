@@ -1,8 +1,9 @@
+import { useState } from 'react'
 import { Fieldset } from '@mantine/core'
 import { useBackups } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
-import { whenShort } from '../parts/when.ts'
+import { count, whenShort } from '../parts/say.ts'
 import styles from './SettingsPage.module.css'
 
 /** Older than this the last one is worth a word: one is made each day while the workshop runs. */
@@ -10,6 +11,7 @@ const LATE_MS = 36 * 3_600_000
 
 /** The daily backups: when the last one was made, that it failed if it did, and how one is brought back. */
 export function Backups() {
+  const [now] = useState(() => Date.now())
   return (
     <Fieldset legend="Backups">
       <Loaded query={useBackups()}>
@@ -22,7 +24,7 @@ export function Backups() {
               </p>
             )
           const [last] = kept
-          const late = last !== undefined && Date.now() - Date.parse(last.at) > LATE_MS
+          const late = last !== undefined && now - Date.parse(last.at) > LATE_MS
           return (
             <>
               {failed && (
@@ -33,8 +35,8 @@ export function Backups() {
               {last ? (
                 <p>
                   <Mark state={late ? 'watch' : 'sound'} label={late ? 'late' : 'made'} /> The last was made{' '}
-                  {whenShort(last.at)}, {megabytes(last.bytes)}; {kept.length}{' '}
-                  {kept.length === 1 ? 'is kept' : 'are kept'} in <code className={styles.path}>{folder}</code>.
+                  {whenShort(last.at)}, {megabytes(last.bytes)}; {count(kept.length, 'is kept', 'are kept')} in{' '}
+                  <code className={styles.path}>{folder}</code>.
                 </p>
               ) : (
                 <p>The first is made within minutes of the start.</p>

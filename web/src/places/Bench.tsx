@@ -1,12 +1,12 @@
 import type { BenchPage, BenchTag } from '@treadle/contract'
 import { BAYS, type Bay, type Owed } from '@treadle/core'
-import dayjs from 'dayjs'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useBench } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
+import { dayAndHour, whenDue } from '../parts/say.ts'
 import { Mark } from '../parts/Mark.tsx'
 import { whereInBay, whereOwed } from '../surfaces/index.ts'
 import styles from './Bench.module.css'
@@ -50,7 +50,7 @@ interface OwedHere {
 /** What is owed in order of time: what holds a clock up, what is due today, then what is coming. */
 function Now({ data }: { data: BenchPage }) {
   const [all, setAll] = useState(false)
-  const at = dayjs(data.at)
+  const at = new Date(data.at)
   const list: OwedHere[] = data.tags
     .flatMap((tag) => tag.owed.map((owed) => ({ tag, owed })))
     .filter(({ owed }) => owed.weight !== 'sound' || owed.dueS !== null)
@@ -59,7 +59,7 @@ function Now({ data }: { data: BenchPage }) {
     <section aria-labelledby="now" className={styles.now}>
       <div className={styles.nowHead}>
         <h1 id="now">Now</h1>
-        <span className="quiet">{at.format('dddd D MMMM, H:mm')}</span>
+        <span className="quiet">{dayAndHour(at)}</span>
         <a className={styles.calendar} href="/api/now.ics" download="treadle-now.ics">
           As a calendar
         </a>
@@ -91,21 +91,22 @@ function Now({ data }: { data: BenchPage }) {
   )
 }
 
-function rank(owed: Owed, at: dayjs.Dayjs): number {
+function rank(owed: Owed, at: Date): number {
   const base =
-    owed.weight === 'must' ? 0 : owed.dueS !== null && owed.dueS <= at.unix() ? 1 : owed.weight === 'watch' ? 2 : 3
+    owed.weight === 'must'
+      ? 0
+      : owed.dueS !== null && owed.dueS <= at.getTime() / 1000
+        ? 1
+        : owed.weight === 'watch'
+          ? 2
+          : 3
   return base * 1e11 + (owed.dueS ?? 5e10)
 }
 
-function whenOf(owed: Owed, at: dayjs.Dayjs): string {
+function whenOf(owed: Owed, at: Date): string {
   if (owed.dueS === null) return owed.weight === 'must' ? 'held up' : 'when free'
-  const due = dayjs.unix(owed.dueS)
-  if (owed.dueS <= at.unix()) return 'due'
-  return due.isSame(at, 'day')
-    ? due.format('H:mm')
-    : due.diff(at, 'day') < 6
-      ? due.format('ddd H:mm')
-      : due.format('D MMM')
+  if (owed.dueS <= at.getTime() / 1000) return 'due'
+  return whenDue(new Date(owed.dueS * 1000), at)
 }
 
 function Rail({ tags }: { tags: BenchTag[] }) {

@@ -2,18 +2,17 @@ import { CLOCK_KIND_TITLES } from '@treadle/contract'
 import { TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import dayjs from 'dayjs'
-import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useClocks } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
+import { count } from '../parts/say.ts'
 import styles from './Clocks.module.css'
 
 /** Every clock and owner the workshop knows. */
 export function Clocks() {
-  const [search] = useSearchParams()
-  const [words, setWords] = useState(search.get('q') ?? '')
-  useEffect(() => setWords(search.get('q') ?? ''), [search])
+  const [search, setSearch] = useSearchParams()
+  const words = search.get('q') ?? ''
   const [asked] = useDebouncedValue(words.trim(), 200)
   const clocks = useClocks(asked)
   return (
@@ -23,7 +22,12 @@ export function Clocks() {
         label="Find a clock or an owner"
         description="Name, owner or marks"
         value={words}
-        onChange={(e) => setWords(e.currentTarget.value)}
+        onChange={(e) =>
+          setSearch(e.currentTarget.value === '' ? {} : { q: e.currentTarget.value }, {
+            replace: true,
+            flushSync: true,
+          })
+        }
         maw={420}
         my="md"
       />
@@ -48,7 +52,7 @@ export function Clocks() {
                     </p>
                   </div>
                   <p className={styles.visits}>
-                    {visits.length} {visits.length === 1 ? 'visit' : 'visits'}
+                    {count(visits.length, 'visit')}
                     <br />
                     <span className="quiet">
                       {visits[0] &&

@@ -3,15 +3,15 @@ import type { Owed } from '@treadle/core'
 import { ActionIcon, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconCheck } from '@tabler/icons-react'
-import type dayjs from 'dayjs'
 import { v7 as uuid } from 'uuid'
-import { type Change, sayNotKept, useChange } from '../data/queries.ts'
+import { type Change, sayNotKept, useChange, useSettings } from '../data/queries.ts'
 import styles from './Bench.module.css'
 import { laterTimes, mayTick } from './nowWords.ts'
 
 /** Done, later, or not needed; what was said can be taken back at once. */
-export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: string; owed: Owed; at: dayjs.Dayjs }) {
+export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: string; owed: Owed; at: Date }) {
   const change = useChange()
+  const { data: settings } = useSettings()
   const path = `/jobs/${jobId}/now`
   const say = (state: NowMark['state'], untilS: number | null, said: string) => {
     const { kind, subject, dueS } = owed
@@ -64,7 +64,7 @@ export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: stri
       </Menu.Target>
       <Menu.Dropdown>
         {mayTick(owed) && <Menu.Item onClick={done}>Done</Menu.Item>}
-        {laterTimes(at).map(({ title, untilS }) => (
+        {laterTimes(at, settings?.timeZone ?? 'UTC').map(({ title, untilS }) => (
           <Menu.Item key={title} onClick={() => say('later', untilS, 'Put off')}>
             Later: {title}
           </Menu.Item>

@@ -1,7 +1,8 @@
 import { EMPTY_PENDULUM } from '@treadle/contract'
 import { checkPracticeClock, DEFAULT_PRACTICE_CLOCK, FieldError, type PracticeClock } from '@treadle/core'
-import { Button, Checkbox, NumberInput } from '@mantine/core'
+import { Button, Checkbox } from '@mantine/core'
 import { useState } from 'react'
+import { Figure } from '../parts/Figure.tsx'
 import { useSettings } from '../data/queries.ts'
 import { PedalBar } from '../pedal/PedalBar.tsx'
 import { usePedalAction } from '../pedal/Pedal.tsx'
@@ -80,15 +81,15 @@ export function Practice() {
         aside={
           <div className={styles.fields}>
             <h3>How it is made</h3>
-            {FIELDS.map(([field, label, step]) => (
-              <NumberInput
+            {FIELDS.map(([field, label]) => (
+              <Figure
                 key={field}
                 label={label}
-                step={step}
                 value={clock[field]}
                 disabled={listening.status === 'listening'}
                 error={wrong?.field === field && `${label}: ${wrong.allowed}`}
-                onChange={(value) => value !== '' && setClock({ ...clock, [field]: Number(value) })}
+                onKeep={(value) => value !== null && Number.isFinite(value) && setClock({ ...clock, [field]: value })}
+                atOnce
               />
             ))}
           </div>

@@ -1,15 +1,16 @@
 import { Settings, type Person } from '@treadle/contract'
-import { gravityAt, OIL_SCHOOLS } from '@treadle/core'
-import { Button, Fieldset, Group, NativeSelect, NumberInput, Switch, Table, TextInput } from '@mantine/core'
-import { useForm } from '@mantine/form'
+import { FieldError, gravityAt, gravityChangeSecondsPerDay, OIL_SCHOOLS } from '@treadle/core'
+import { Button, Fieldset, Group, NativeSelect, Select, Switch, Table, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { checkedBy } from '../parts/checkedBy.ts'
+import { useRowForm } from '../parts/useRowForm.ts'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sayNotKept, useChange, usePeople, useSettings } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
-import { useConflict } from '../parts/useConflict.tsx'
+import { meetConflict } from '../parts/conflict.tsx'
+import { wordsOf } from '../parts/fieldWords.ts'
+import { Figure } from '../parts/Figure.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
 import { Backups } from './Backups.tsx'
 import { CalendarAddress } from './CalendarAddress.tsx'
@@ -34,66 +35,52 @@ export function SettingsPage() {
   )
 }
 
-const TITLES = {
-  workshop: 'Workshop',
-  place: 'Place',
-  latitudeDeg: 'Latitude',
-  altitudeM: 'Altitude',
-  beat: 'Beat',
-  bushing: 'Bushing',
-  bushingMethod: 'Bushing by',
-  pivotSchool: 'Scored pivots',
-  pivotLeastPercent: 'Least pivot',
-  markerReachMm: 'Reach of the marker',
-  trialDays: 'Trial',
-  oilSchool: 'Oil',
-  rateToleranceSecondsPerDay: 'Rate within',
-  keepPhotoData: 'Keep the camera’s data',
-  backupDays: 'Daily backups',
-  backupWeeks: 'Weekly backups',
+const WORDS = wordsOf(Settings)
+
+/** Gravity where the fields say, m/s²; null while they say no place. */
+function gravityWhere({ latitudeDeg, altitudeM }: { latitudeDeg: number | null; altitudeM: number | null }) {
+  try {
+    return latitudeDeg === null || altitudeM === null ? null : gravityAt(latitudeDeg, altitudeM)
+  } catch (error) {
+    if (error instanceof FieldError) return null
+    throw error
+  }
 }
 
 function SettingsForm({ settings }: { settings: Settings }) {
-  const form = useForm<Settings>({ initialValues: settings, validate: checkedBy(Settings) })
+  const { form, dirty, forget } = useRowForm(settings, 'settings', Settings)
   const change = useChange('settings')
-  const conflict = useConflict(TITLES)
-  useEffect(() => {
-    form.setInitialValues(settings)
-    form.reset()
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the form follows the row, not itself
-  }, [settings.version])
   const save = (values: Settings) =>
     change.mutate(
       { method: 'PUT', path: '/settings', body: values },
       {
-        onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
+        onSuccess: () => {
+          forget()
+          notifications.show({ message: 'Kept.', autoClose: 2000 })
+        },
         onError: (error) => {
-          if (
-            !conflict.meet(
-              error,
-              { ...values },
-              (version) => save({ ...values, version }),
-              () => form.reset(),
-            )
-          )
-            sayNotKept(error)
+          const met = meetConflict(error, {
+            words: WORDS,
+            base: settings,
+            mine: values,
+            send: (row, version) => save({ ...(row as Settings), version }),
+            takeTheirs: forget,
+          })
+          if (!met) sayNotKept(error)
         },
       },
     )
-  const number = (path: string, label: string, unit = '') => (
-    <NumberInput
-      label={label}
-      hideControls
-      rightSection={<span className="quiet">{unit}</span>}
-      rightSectionWidth={unit.length > 3 ? 64 : 44}
-      {...form.getInputProps(path)}
-    />
-  )
-  const { latitudeDeg, altitudeM } = form.values
-  const placeKnown = Math.abs(latitudeDeg) <= 90 && altitudeM > -430 && altitudeM < 6000
+  const number = (path: string, label: string, unit = '') => {
+    const { value, onChange, error } = form.getInputProps(path) as {
+      value: number | null
+      onChange: (value: number | null) => void
+      error?: string
+    }
+    return <Figure key={path} label={label} unit={unit} value={value} onKeep={onChange} error={error} atOnce />
+  }
+  const gravity = gravityWhere(form.values)
   return (
     <form onSubmit={form.onSubmit(save)} noValidate>
-      {conflict.dialog}
       <div className={styles.columns}>
         <Fieldset legend="The workshop and its place">
           <TextInput label="Workshop" {...form.getInputProps('workshop')} />
@@ -102,14 +89,20 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('latitudeDeg', 'Latitude', '°')}
             {number('altitudeM', 'Altitude', 'm')}
           </div>
-          {placeKnown && (
+          {gravity !== null && (
             <p className="quiet">
-              Gravity here {gravityAt(latitudeDeg, altitudeM).toFixed(5)} m/s². A clock set right at 45° and sea level
-              would {gravityAt(latitudeDeg, altitudeM) > gravityAt(45) ? 'gain' : 'lose'}{' '}
-              {Math.abs((43_200 * (gravityAt(latitudeDeg, altitudeM) - gravityAt(45))) / gravityAt(45)).toFixed(0)} s a
-              day here.
+              Gravity here {gravity.toFixed(5)} m/s². A clock set right at 45° and sea level would{' '}
+              {gravity > gravityAt(45) ? 'gain' : 'lose'}{' '}
+              {Math.abs(gravityChangeSecondsPerDay(gravityAt(45), gravity)).toFixed(0)} s a day here.
             </p>
           )}
+          <Select
+            label="Time zone"
+            description="Days and hours are the workshop’s"
+            searchable
+            data={[...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])]}
+            {...form.getInputProps('timeZone')}
+          />
           <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />
           {number('pickupPpm', 'Sound card fast by', 'ppm')}
         </Fieldset>
@@ -227,7 +220,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           />
         </Fieldset>
       </div>
-      <Button type="submit" my="md" disabled={!form.isDirty()} loading={change.isPending}>
+      <Button type="submit" my="md" disabled={!dirty} loading={change.isPending}>
         Keep the settings
       </Button>
     </form>

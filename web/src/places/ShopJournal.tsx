@@ -3,7 +3,7 @@ import { Fieldset } from '@mantine/core'
 import { useShopJournal } from '../data/queries.ts'
 import { Fold } from '../parts/Fold.tsx'
 import { Loaded } from '../parts/Loading.tsx'
-import { whenShort } from '../parts/when.ts'
+import { whenShort } from '../parts/say.ts'
 import styles from './SettingsPage.module.css'
 
 /** What was changed of the workshop itself, by whom, and what it was before. */

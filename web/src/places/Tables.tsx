@@ -7,7 +7,8 @@ import { ApiProblem } from '../data/api.ts'
 import { sayNotKept, useChange, useTable } from '../data/queries.ts'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
-import { useConflict } from '../parts/useConflict.tsx'
+import { meetConflict } from '../parts/conflict.tsx'
+import { wordsOf } from '../parts/fieldWords.ts'
 import { BathsTable } from './tables/BathsTable.tsx'
 import { PricesTable } from './tables/PricesTable.tsx'
 import { TroubleTableEditor } from './tables/TroubleTableEditor.tsx'
@@ -81,15 +82,21 @@ function Editor<N extends TableName>({
   const [values, setValues] = useState(table.values)
   const [wrong, setWrong] = useState<string[]>([])
   const change = useChange('table')
-  const conflict = useConflict({ values: TITLES[name][0] })
   const dirty = JSON.stringify(values) !== JSON.stringify(table.values)
-  const save = (version = table.version) =>
+  const save = (version = table.version, kept = values) =>
     change.mutate(
-      { method: 'PUT', path: `/tables/${name}`, body: { version, values } },
+      { method: 'PUT', path: `/tables/${name}`, body: { version, values: kept } },
       {
         onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
         onError: (error) => {
-          if (conflict.meet(error, { values }, save, () => setValues(table.values))) return
+          const met = meetConflict(error, {
+            words: wordsOf(WORKSHOP_TABLES[name].schema),
+            base: table.values,
+            mine: values,
+            send: (merged, at) => save(at, merged as TableValues<N>),
+            takeTheirs: () => setValues(table.values),
+          })
+          if (met) return
           if (error instanceof ApiProblem && error.errors.length > 0) setWrong(error.errors.map((e) => e.message))
           else sayNotKept(error)
         },
@@ -97,7 +104,6 @@ function Editor<N extends TableName>({
     )
   return (
     <div className={styles.editor}>
-      {conflict.dialog}
       {children(values, (next) => {
         setValues(next)
         setWrong([])

@@ -9,21 +9,13 @@ import {
   type ClockKind,
   type JobPage,
 } from '@treadle/contract'
-import {
-  Button,
-  Checkbox,
-  Fieldset,
-  Group,
-  NativeSelect,
-  NumberInput,
-  SegmentedControl,
-  Textarea,
-  TextInput,
-} from '@mantine/core'
-import { useForm, type UseFormReturnType } from '@mantine/form'
+import { Button, Checkbox, Fieldset, Group, NativeSelect, SegmentedControl, Textarea, TextInput } from '@mantine/core'
+import type { UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
-import { checkedBy } from '../parts/checkedBy.ts'
+import { useRowForm } from '../parts/useRowForm.ts'
 import { useState } from 'react'
+import { DayField } from '../parts/DayField.tsx'
+import { Figure } from '../parts/Figure.tsx'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useClocks, type ClockListed } from '../data/queries.ts'
@@ -56,7 +48,8 @@ function blank(): NewJob {
 
 /** Taking in a clock: whose it is, what it is, what its owner says, what came with it. */
 export function TakeIn() {
-  const form = useForm<NewJob>({ initialValues: blank(), validate: checkedBy(NewJob) })
+  const [row, setRow] = useState(blank)
+  const { form, forget } = useRowForm(row, 'take-in', NewJob)
   const [photos, setPhotos] = useState<File[]>([])
   const [known, setKnown] = useState(false)
   const [knownId, setKnownId] = useState<string | null>(null)
@@ -69,6 +62,7 @@ export function TakeIn() {
         { method: 'POST', path: '/jobs', body: { ...values, promisedOn: values.promisedOn || null } },
         {
           onSuccess: () => {
+            forget()
             void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/listen`))
           },
           onError: () => undefined, // it stands on the page, above what was typed
@@ -104,11 +98,12 @@ export function TakeIn() {
               {...form.getInputProps('complaint')}
             />
             <AtHome form={form} />
-            <TextInput
-              type="date"
+            <DayField
               label="Promised for"
               description="Leave it open if you promised nothing"
-              {...form.getInputProps('promisedOn')}
+              value={form.values.promisedOn ?? ''}
+              error={form.errors.promisedOn}
+              onChange={(day) => form.setFieldValue('promisedOn', day)}
             />
           </Fieldset>
         </div>
@@ -154,7 +149,8 @@ export function TakeIn() {
             variant="default"
             size="lg"
             onClick={() => {
-              form.setValues(blank())
+              forget()
+              setRow(blank())
               setKnown(false)
             }}
           >
@@ -223,14 +219,14 @@ function AtHome({ form }: { form: UseFormReturnType<NewJob> }) {
           {...form.getInputProps('movedLately')}
         />
       </Group>
-      <NumberInput
+      <Figure
         label="Last serviced, about which year"
-        hideControls
-        allowDecimal={false}
         mt="sm"
-        {...form.getInputProps('lastServiced')}
-        value={form.values.lastServiced ?? ''}
-        onChange={(v) => form.setFieldValue('lastServiced', v === '' ? null : Number(v))}
+        of={[NewJob, 'lastServiced']}
+        value={form.values.lastServiced ?? null}
+        error={form.errors.lastServiced}
+        onKeep={(v) => form.setFieldValue('lastServiced', v)}
+        atOnce
       />
     </>
   )
@@ -287,16 +283,17 @@ function CameWith({ form }: { form: Form }) {
                   value={thing.hung ?? ''}
                   onChange={(e) => set(name, { hung: e.currentTarget.value })}
                 />
-                <NumberInput
-                  aria-label={`Mass of the ${name}`}
+                <Figure
+                  quiet
+                  label={`Mass of the ${name}`}
                   placeholder="mass"
-                  rightSection={<span className="quiet">kg</span>}
-                  hideControls
+                  unit="kg"
                   size="sm"
                   w="6rem"
                   min={0.001}
-                  value={thing.massKg ?? ''}
-                  onChange={(v) => set(name, { massKg: v === '' ? null : Number(v) })}
+                  value={thing.massKg ?? null}
+                  onKeep={(massKg) => set(name, { massKg })}
+                  atOnce
                 />
               </>
             )}

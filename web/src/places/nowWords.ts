@@ -1,5 +1,4 @@
-import type { Owed } from '@treadle/core'
-import type dayjs from 'dayjs'
+import { whenThere, type Owed } from '@treadle/core'
 
 /** What is done away from the screen, so that only a person can tick it off; the rest is done on its own surface. */
 const TICKED = new Set<Owed['kind']>(['wind', 'promise', 'order', 'answer', 'no-cutter', 'card'])
@@ -8,14 +7,23 @@ export function mayTick(owed: Pick<Owed, 'kind'>): boolean {
   return TICKED.has(owed.kind)
 }
 
-/** When a thing put off comes back: in an hour, this evening while it is not yet near, tomorrow, in three days. */
-export function laterTimes(at: dayjs.Dayjs): { title: string; untilS: number }[] {
-  const evening = at.startOf('day').add(17, 'hour')
-  const morning = at.startOf('day').add(1, 'day').add(8, 'hour')
+const HOUR_S = 3600
+/** Later than this the evening is near: it is not offered. */
+const EVENING_NEAR_S = 2 * HOUR_S
+
+/**
+ * When a thing put off comes back: in an hour, this evening while it is not yet near, tomorrow, in three days; by the
+ * workshop’s own clock.
+ */
+export function laterTimes(at: Date, timeZone: string): { title: string; untilS: number }[] {
+  const nowS = Math.floor(at.getTime() / 1000)
+  const today = new Intl.DateTimeFormat('en-CA', { timeZone }).format(at)
+  const dayOn = (n: number) => new Date(Date.parse(today) + n * 86_400_000).toISOString().slice(0, 10)
+  const evening = whenThere(today, 17, timeZone)
   return [
-    { title: 'in an hour', untilS: at.add(1, 'hour').unix() },
-    ...(evening.diff(at, 'hour') >= 2 ? [{ title: 'this evening', untilS: evening.unix() }] : []),
-    { title: 'tomorrow morning', untilS: morning.unix() },
-    { title: 'in three days', untilS: morning.add(2, 'day').unix() },
+    { title: 'in an hour', untilS: nowS + HOUR_S },
+    ...(evening - nowS >= EVENING_NEAR_S ? [{ title: 'this evening', untilS: evening }] : []),
+    { title: 'tomorrow morning', untilS: whenThere(dayOn(1), 8, timeZone) },
+    { title: 'in three days', untilS: whenThere(dayOn(3), 8, timeZone) },
   ]
 }

@@ -1,10 +1,20 @@
 import type { BushedBefore, Hole, PlacedArbor, Plate, PlateMapChange } from '@treadle/contract'
-import { formatClockDirection, thenBy, type Point, type Trueing } from '@treadle/core'
+import {
+  formatClockDirection,
+  type HoleState,
+  type Movement,
+  ofArbor,
+  pitchRadiiOf,
+  type Point,
+  samePlace,
+  stateOf,
+  thenBy,
+  type Trueing,
+  wearOf,
+} from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
-import type { ZoomTransform } from 'd3-zoom'
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react'
-import type { Movement } from '@treadle/core'
 import { frameOf } from './frame.ts'
 import styles from './Plates.module.css'
 import { useFinePhoto } from './useFinePhoto.ts'
@@ -55,22 +65,17 @@ export function PlateDrawing({
   const image = useRef<HTMLImageElement>(null)
   const fine = useFinePhoto(photo?.id)
   const [closeness, setCloseness] = useState(1)
-  const last = useRef<ZoomTransform>(null)
   // What is moved is moved at once; marks and photo are made finer once the hand rests.
   const atRest = useDebouncedCallback((scale: number) => {
     fine.lookAt(scale)
     setCloseness(closenessOf(scale))
   }, REST_MS)
-  const zoom = useZoom((transform) => {
-    last.current = transform
-    layPhoto()
-    atRest(transform.k)
-  })
+  const svg = useRef<SVGSVGElement>(null)
+  const group = useRef<SVGGElement>(null)
   const layPhoto = () => {
-    const svg = zoom.svg.current
-    const matrix = zoom.group.current?.getScreenCTM()
-    if (!photo || !image.current || !svg || !matrix) return
-    const box = svg.getBoundingClientRect()
+    const box = svg.current?.getBoundingClientRect()
+    const matrix = group.current?.getScreenCTM()
+    if (!photo || !image.current || !box || !matrix) return
     // From mm of the plate to pixels of the page: the drawing's own matrix, y upside down, the back plate mirrored.
     const side = mirrored ? -1 : 1
     const toPage: Trueing = [
@@ -87,13 +92,25 @@ export function PlateDrawing({
     const [a, b, c, d, e, f, g, h, i] = thenBy(photo.trueing, toPage)
     image.current.style.transform = `matrix3d(${[a, d, 0, g, b, e, 0, h, 0, 0, 1, 0, c, f, 0, i].join(',')})`
   }
+  const {
+    by,
+    move: moveBy,
+    whole,
+  } = useZoom(
+    (transform) => {
+      layPhoto()
+      atRest(transform.k)
+    },
+    svg,
+    group,
+  )
   useEffect(layPhoto)
   // Marks keep their size on the screen, or they would hide what one looks at closely.
   const share = Math.max(frame.width, frame.height) / 100
   const unit = share / closeness
   const x = (mm: number) => (mirrored ? -mm : mm)
   const place = (event: MouseEvent<SVGSVGElement>) => {
-    const matrix = zoom.group.current?.getScreenCTM()
+    const matrix = group.current?.getScreenCTM()
     if (!onPlace || !matrix) return
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
     onPlace(round(x(at.x)), round(-at.y))
@@ -101,13 +118,13 @@ export function PlateDrawing({
   const keys = (event: KeyboardEvent) => {
     const step = 8 * unit
     const moves: Record<string, () => void> = {
-      '+': () => zoom.by(1.4),
-      '-': () => zoom.by(1 / 1.4),
-      '0': () => zoom.whole(),
-      ArrowLeft: () => zoom.move(step, 0),
-      ArrowRight: () => zoom.move(-step, 0),
-      ArrowUp: () => zoom.move(0, step),
-      ArrowDown: () => zoom.move(0, -step),
+      '+': () => by(1.4),
+      '-': () => by(1 / 1.4),
+      '0': () => whole(),
+      ArrowLeft: () => moveBy(step, 0),
+      ArrowRight: () => moveBy(-step, 0),
+      ArrowUp: () => moveBy(0, step),
+      ArrowDown: () => moveBy(0, -step),
     }
     const move = moves[event.key]
     if (!move || event.target !== event.currentTarget) return
@@ -129,7 +146,7 @@ export function PlateDrawing({
           />
         )}
         <svg
-          ref={zoom.svg}
+          ref={svg}
           viewBox={`${frame.left} ${frame.top} ${frame.width} ${frame.height}`}
           className={onPlace ? `${styles.map} ${styles.placing}` : styles.map}
           tabIndex={0}
@@ -138,7 +155,7 @@ export function PlateDrawing({
           onClick={place}
           onKeyDown={keys}
         >
-          <g ref={zoom.group}>
+          <g ref={group}>
             {map.edge.length > 0 && (
               <path
                 d={`M${map.edge.map((p) => `${x(p.xMm)} ${-p.yMm}`).join('L')}Z`}
@@ -177,11 +194,11 @@ export function PlateDrawing({
               <HoleMark
                 key={`${a.train} ${a.name}`}
                 arbor={a}
-                hole={holes.find((h) => h.train === a.train && h.arbor === a.name && h.plate === plate)}
+                hole={holes.find((h) => samePlace(h, { ...ofArbor(a), plate }))}
                 plate={plate}
                 movement={movement}
                 chosen={chosen === `${a.train} ${a.name}`}
-                before={bushedBefore.filter((b) => b.train === a.train && b.arbor === a.name && b.plate === plate)}
+                before={bushedBefore.filter((b) => samePlace(b, { ...ofArbor(a), plate }))}
                 unit={unit}
                 x={x}
                 open={photo !== undefined}
@@ -201,13 +218,13 @@ export function PlateDrawing({
         </svg>
       </div>
       <Group gap="xs" mt="xs">
-        <Button variant="default" size="sm" onClick={() => zoom.by(1.5)}>
+        <Button variant="default" size="sm" onClick={() => by(1.5)}>
           Larger
         </Button>
-        <Button variant="default" size="sm" onClick={() => zoom.by(1 / 1.5)}>
+        <Button variant="default" size="sm" onClick={() => by(1 / 1.5)}>
           Smaller
         </Button>
-        <Button variant="subtle" size="sm" onClick={zoom.whole}>
+        <Button variant="subtle" size="sm" onClick={whole}>
           Whole plate
         </Button>
         <span className="quiet">
@@ -239,27 +256,16 @@ function Ghost({
   dash: number
   x: (mm: number) => number
 }) {
-  const { wheelMm, pinionMm } = ghostRadii(arbor, movement)
+  const { wheelMm, pinionMm } = pitchRadiiOf(
+    movement?.trains.find((t) => t.train === arbor.train)?.arbors ?? [],
+    arbor.name,
+  )
   return (
     <g transform={`translate(${x(arbor.xMm)} ${-arbor.yMm})`} className={styles.ghost} strokeWidth={unit / 5}>
       {wheelMm !== null && <circle r={wheelMm} strokeDasharray={`${dash / 1.6} ${dash / 2.4}`} />}
       {pinionMm !== null && <circle r={pinionMm} />}
     </g>
   )
-}
-
-function ghostRadii(arbor: PlacedArbor, movement: Movement | undefined) {
-  const arbors = movement?.trains.find((t) => t.train === arbor.train)?.arbors ?? []
-  const i = arbors.findIndex((a) => a.name === arbor.name)
-  const [below, here, above] = [arbors[i - 1], arbors[i], arbors[i + 1]]
-  const apart = (other: typeof here) =>
-    here?.at && other?.at ? Math.hypot(here.at.xMm - other.at.xMm, here.at.yMm - other.at.yMm) : null
-  const up = apart(above)
-  const down = apart(below)
-  return {
-    wheelMm: up !== null && here?.wheel && above?.pinion ? (up * here.wheel) / (here.wheel + above.pinion) : null,
-    pinionMm: down !== null && below?.wheel && here?.pinion ? (down * here.pinion) / (below.wheel + here.pinion) : null,
-  }
 }
 
 function HoleMark({
@@ -289,7 +295,7 @@ function HoleMark({
   const judged = hole && movement?.judged(hole)
   const r = Math.max(unit * 1.5, (hole?.shortAxisMm ?? 1) / 2)
   const expected = movement?.expected({ train: arbor.train, arbor: arbor.name, plate }) ?? null
-  const wear = hole?.longAxisMm != null && hole.shortAxisMm !== null ? hole.longAxisMm - hole.shortAxisMm : 0
+  const wear = hole ? (wearOf(hole) ?? 0) : 0
   // Directions are as seen from the front; the back plate's drawing is its mirror image.
   const turn = (deg: number) => `rotate(${plate === 'back' ? -deg : deg})`
   const state = stateOf(hole, judged)
@@ -357,7 +363,6 @@ function HoleMark({
   )
 }
 
-export type HoleState = 'open' | 'must' | 'watch' | 'sound' | 'bushed' | 'waived'
 export const STATE_WORDS: Record<HoleState, string> = {
   open: 'not judged',
   must: 'to be bushed',
@@ -367,19 +372,10 @@ export const STATE_WORDS: Record<HoleState, string> = {
   waived: 'not judged, waived',
 }
 
-/** The state of a hole in a word: bushed before anything else, then its verdict. */
-export function stateOf(hole: Hole | undefined, judged: ReturnType<Movement['judged']> | undefined): HoleState {
-  if (!hole || !judged) return 'open'
-  if (hole.bushed) return 'bushed'
-  if (judged.verdict === 'bush') return 'must'
-  if (judged.verdict === null) return judged.done ? 'waived' : 'open'
-  return judged.nearLimit ? 'watch' : 'sound'
-}
-
 /** What is worn, in words: how deep and which way. */
 export function wearWords(hole: Hole): string | null {
-  if (hole.longAxisMm === null || hole.shortAxisMm === null) return null
-  const wear = hole.longAxisMm - hole.shortAxisMm
+  const wear = wearOf(hole)
+  if (wear === null) return null
   const way = hole.wearDeg === null ? '' : ` toward ${formatClockDirection(hole.wearDeg)}`
   return `${wear.toFixed(2)} mm${way}`
 }

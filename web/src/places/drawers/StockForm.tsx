@@ -1,23 +1,15 @@
+import { useMemo } from 'react'
 import { StockChange, type StockKind, type StockRow } from '@treadle/contract'
-import { Button, Group, NumberInput, TextInput } from '@mantine/core'
-import { useForm } from '@mantine/form'
-import { checkedBy } from '../../parts/checkedBy.ts'
+import { Button, Group, TextInput } from '@mantine/core'
+import { useRowForm } from '../../parts/useRowForm.ts'
 import { v7 as uuid } from 'uuid'
 import { sayNotKept, useChange } from '../../data/queries.ts'
 import parts from '../../parts/parts.module.css'
-import { useConflict } from '../../parts/useConflict.tsx'
+import { meetConflict } from '../../parts/conflict.tsx'
+import { wordsOf } from '../../parts/fieldWords.ts'
+import { Figure } from '../../parts/Figure.tsx'
 
-const LABELS = {
-  count: 'Count',
-  lowAt: 'Low at',
-  drawer: 'Drawer',
-  outsideMm: 'Outside',
-  insideMm: 'Inside',
-  lengthMm: 'Length',
-  measuredMm: 'Measured',
-  material: 'Material',
-  name: 'Name',
-}
+const WORDS = wordsOf(StockChange)
 const SIZES = {
   measuredMm: 'Measured',
   outsideMm: 'Outside',
@@ -30,11 +22,9 @@ function sizesOf(kind: StockKind): (keyof typeof SIZES)[] {
   return kind === 'bush' ? ['outsideMm', 'insideMm', 'lengthMm'] : ['outsideMm', 'lengthMm']
 }
 
-/** Puts something in a drawer, or changes what is there. */
-export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRow | undefined; onDone: () => void }) {
-  const change = useChange('stock')
-  const conflict = useConflict(LABELS)
-  const blank: StockChange = {
+/** What of a row can be changed; a blank one where there is none yet. */
+function changeOf(kind: StockKind, row: StockRow | undefined): StockChange {
+  const { reserved: _, ...kept } = row ?? {
     id: uuid(),
     version: 0,
     kind,
@@ -47,18 +37,34 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
     count: 1,
     lowAt: 0,
     drawer: '',
+    reserved: 0,
   }
-  const { reserved: _, ...kept } = row ?? { ...blank, reserved: 0 }
-  const form = useForm<StockChange>({ initialValues: kept, validate: checkedBy(StockChange) })
+  return kept
+}
+
+/** Puts something in a drawer, or changes what is there. */
+export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRow | undefined; onDone: () => void }) {
+  const change = useChange('stock')
+  const kept = useMemo(() => changeOf(kind, row), [kind, row])
+  const { form, forget } = useRowForm(kept, `stock ${row?.id ?? kind}`, StockChange)
+  const leave = () => {
+    forget()
+    onDone()
+  }
   const save = (values: StockChange) =>
     change.mutate(
       { method: 'PUT', path: `/stock/${values.id}`, body: values },
       {
-        onSuccess: onDone,
+        onSuccess: leave,
         onError: (error) => {
-          const again = (version: number) => save({ ...values, version })
-          const theirs = (current: Record<string, unknown>) => form.setValues(current)
-          if (!conflict.meet(error, { ...values }, again, theirs)) sayNotKept(error)
+          const met = meetConflict(error, {
+            words: WORDS,
+            base: row,
+            mine: values,
+            send: (merged, version) => save({ ...(merged as StockChange), version }),
+            takeTheirs: (theirs) => form.setValues(theirs),
+          })
+          if (!met) sayNotKept(error)
         },
       },
     )
@@ -69,14 +75,15 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
       error?: string
     }
     return (
-      <NumberInput
+      <Figure
         key={path}
         label={label}
-        hideControls
-        rightSection={unit === '' ? undefined : <span className="quiet">{unit}</span>}
-        {...props}
-        value={props.value ?? ''}
-        onChange={(v) => onChange(v === '' ? null : Number(v))}
+        unit={unit}
+        value={props.value}
+        error={props.error}
+        onKeep={onChange}
+        of={[StockChange, path]}
+        atOnce
       />
     )
   }
@@ -84,7 +91,6 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
   const whole = typeof form.errors[''] === 'string' ? form.errors[''] : null
   return (
     <form onSubmit={form.onSubmit(save)} noValidate>
-      {conflict.dialog}
       <div className={parts.fields}>
         {sizesOf(kind).map((size) => number(size, SIZES[size]))}
         <TextInput label="Material" {...form.getInputProps('material')} />
@@ -101,7 +107,7 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
         <Button type="submit" loading={change.isPending}>
           {row ? 'Keep it' : 'Put it in'}
         </Button>
-        <Button variant="default" onClick={onDone}>
+        <Button variant="default" onClick={leave}>
           Leave it
         </Button>
         {row && (

@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { Figure } from '../../parts/Figure.tsx'
 
 /** A cell of words. */
 export function Cell({
@@ -24,7 +24,7 @@ export function Cell({
   )
 }
 
-/** A cell of a number, typed freely and taken when it is one. */
+/** A cell of a number, taken as it is typed. */
 export function NumberCell({
   label,
   value,
@@ -34,23 +34,5 @@ export function NumberCell({
   value: number
   onChange: (v: number) => void
 }) {
-  const [typed, setTyped] = useState(String(value))
-  useEffect(() => setTyped((now) => (Number(now.replace(',', '.')) === value ? now : String(value))), [value])
-  const number = Number(typed.replace(',', '.'))
-  const wrong = typed.trim() === '' || !Number.isFinite(number)
-  return (
-    <TextInput
-      aria-label={label}
-      size="sm"
-      w="5.5rem"
-      inputMode="decimal"
-      value={typed}
-      error={wrong}
-      onChange={(e) => {
-        setTyped(e.currentTarget.value)
-        const next = Number(e.currentTarget.value.replace(',', '.'))
-        if (e.currentTarget.value.trim() !== '' && Number.isFinite(next)) onChange(next)
-      }}
-    />
-  )
+  return <Figure quiet label={label} size="sm" w="5.5rem" value={value} onKeep={(v) => onChange(v ?? NaN)} atOnce />
 }

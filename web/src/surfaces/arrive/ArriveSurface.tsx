@@ -1,28 +1,22 @@
-import { jobChangeOf, RUNS, RUNS_TITLES, type JobChange, type JobRow } from '@treadle/contract'
+import { JobChange, jobChangeOf, RUNS, RUNS_TITLES, type JobRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Stack, Textarea, TextInput } from '@mantine/core'
-import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sayNotKept, useChange } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { DayField } from '../../parts/DayField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import { PhotoPicker, sendPhotos } from '../../job/PhotoPicker.tsx'
 import { SeenBefore } from '../../job/SeenBefore.tsx'
-import { useConflict } from '../../parts/useConflict.tsx'
+import { meetConflict } from '../../parts/conflict.tsx'
+import { wordsOf } from '../../parts/fieldWords.ts'
+import { times } from '../../parts/say.ts'
+import { useDraft } from '../../parts/useDraft.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ClockFigures } from '../../job/ClockFigures.tsx'
 import styles from './Arrive.module.css'
 import { Things } from './Things.tsx'
 
-const LABELS = {
-  complaint: 'In the owner’s words',
-  runs: 'Does it run',
-  promisedOn: 'Promised for',
-  bay: 'Bay',
-  cameWith: 'What came with it',
-  standsAt: 'Where it stands',
-  movedLately: 'Moved lately',
-  lastServiced: 'Last serviced',
-}
+const WORDS = wordsOf(JobChange)
 
 /** What of a job is typed here before it is kept. */
 function toldIn({ complaint, promisedOn, standsAt }: JobRow) {
@@ -35,41 +29,33 @@ export function ArriveSurface() {
   const { job } = data
   const navigate = useNavigate()
   const change = useChange()
-  const conflict = useConflict(LABELS)
-  const told = () => toldIn(job)
-  const [draft, setDraft] = useState(told)
-  useEffect(() => {
-    setDraft(told())
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the draft follows the row, not itself
-  }, [job.complaint, job.promisedOn, job.standsAt])
+  const { row: draft, set: setDraft, dirty, forget } = useDraft(toldIn(job), `told ${job.id}`)
 
-  const save = (part: Partial<JobChange>, version = job.version) => {
-    const body: JobChange = {
-      ...jobChangeOf(job),
-      ...draft,
-      promisedOn: draft.promisedOn || null,
-      ...part,
-      version,
-    }
+  const send = (row: JobChange, version: number, done?: () => void) =>
     change.mutate(
-      { method: 'PATCH', path: `/jobs/${job.id}`, body },
+      { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...row, version } },
       {
+        onSuccess: done,
         onError: (error) => {
-          const met = conflict.meet(
-            error,
-            body,
-            (now) => save(part, now),
-            (theirs) => setDraft(toldIn(theirs as unknown as JobRow)),
-          )
+          const met = meetConflict(error, {
+            words: WORDS,
+            base: jobChangeOf(job),
+            mine: row,
+            send: (merged, now) => send(merged as JobChange, now, done),
+            takeTheirs: done,
+          })
           if (!met) sayNotKept(error)
         },
       },
     )
-  }
+  /** One thing that is said by a press; what is still being typed is not sent with it. */
+  const save = (part: Partial<JobChange>, version = job.version) => send({ ...jobChangeOf(job), ...part }, version)
+  const keepTold = () =>
+    send({ ...jobChangeOf(job), ...draft, promisedOn: draft.promisedOn || null }, job.version, forget)
   const heard = data.listenings.length > 0
   usePedalAction({
     label: heard ? 'Press to send it to the strip' : 'Press to hear it before touching it',
-    hint: heard ? `heard ${data.listenings.length === 1 ? 'once' : `${data.listenings.length} times`}` : undefined,
+    hint: heard ? `heard ${times(data.listenings.length)}` : undefined,
     press: () => {
       if (!heard) {
         void navigate(`/jobs/${job.id}/listen`)
@@ -83,7 +69,6 @@ export function ArriveSurface() {
   })
   return (
     <div className={styles.columns}>
-      {conflict.dialog}
       <div className={styles.wide}>
         <SeenBefore clockId={data.clock.id} exceptJob={job.id} />
       </div>
@@ -94,14 +79,14 @@ export function ArriveSurface() {
           autosize
           minRows={3}
           value={draft.complaint}
-          onChange={(e) => setDraft({ ...draft, complaint: e.currentTarget.value })}
+          onChange={(e) => setDraft({ complaint: e.currentTarget.value })}
           styles={{ input: { fontFamily: 'var(--serif-text)', fontSize: '1.15rem' } }}
         />
         <TextInput
           label="Where it stands at home"
           value={draft.standsAt}
           maxLength={300}
-          onChange={(e) => setDraft({ ...draft, standsAt: e.currentTarget.value })}
+          onChange={(e) => setDraft({ standsAt: e.currentTarget.value })}
           mt="sm"
         />
         <Group mt="sm" gap="lg" align="end">
@@ -118,27 +103,16 @@ export function ArriveSurface() {
               ]}
             />
           </Stack>
-          <NumberField
+          <Figure
             label="Last serviced, year"
             value={job.lastServiced}
-            min={1500}
-            max={2200}
-            whole
+            of={[JobChange, 'lastServiced']}
             onKeep={(lastServiced) => save({ lastServiced })}
           />
         </Group>
         <Group align="end" mt="sm">
-          <TextInput
-            type="date"
-            label="Promised for"
-            value={draft.promisedOn}
-            onChange={(e) => setDraft({ ...draft, promisedOn: e.currentTarget.value })}
-          />
-          <Button
-            variant="default"
-            disabled={JSON.stringify(draft) === JSON.stringify(told())}
-            onClick={() => save({})}
-          >
+          <DayField label="Promised for" value={draft.promisedOn} onChange={(promisedOn) => setDraft({ promisedOn })} />
+          <Button variant="default" disabled={!dirty} onClick={keepTold}>
             Keep these
           </Button>
         </Group>
@@ -151,9 +125,7 @@ export function ArriveSurface() {
           size="md"
         />
         <p className={styles.heard}>
-          {heard
-            ? `Heard ${data.listenings.length === 1 ? 'once' : `${data.listenings.length} times`}.`
-            : 'Not heard yet.'}{' '}
+          {heard ? `Heard ${times(data.listenings.length)}.` : 'Not heard yet.'}{' '}
           <Link to="../listen">Listen to it</Link>
         </p>
         <p className={styles.heard}>

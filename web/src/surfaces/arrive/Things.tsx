@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { sayNotKept } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import { sendPhoto } from '../../job/PhotoPicker.tsx'
 import styles from './Arrive.module.css'
 
@@ -39,7 +39,7 @@ export function Things({ onSave }: { onSave: (cameWith: CameWith[]) => void }) {
               <>
                 <HungField thing={thing} onKeep={(hung) => set(i, { hung })} />
                 <div className={styles.mass}>
-                  <NumberField
+                  <Figure
                     label={`Mass of the ${thing.name}`}
                     unit="kg"
                     value={thing.massKg ?? null}

@@ -13,21 +13,20 @@ import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5, v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
-import { HOLE_LABELS } from '../../job/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import type { Movement } from '@treadle/core'
 import { useMovement } from '../../job/useMovement.ts'
 import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { PlateDrawing, stateOf, STATE_WORDS } from '../../job/plates/PlateDrawing.tsx'
+import { PlateDrawing, STATE_WORDS } from '../../job/plates/PlateDrawing.tsx'
+import { stateOf } from '@treadle/core'
 import plates from '../../job/plates/Plates.module.css'
 import { gone, testOrder, unjudged, type TestStop } from '@treadle/core'
 
 const NAMESPACE = 'a3b6f2f0-6c0c-4a84-9a3c-1df2b0c4e9d7'
-const LABELS = { endshakeMm: 'Endshake', binds: 'Binds', feel: 'Feel', tried: 'Tried', note: 'Note' }
 
 /** One train at a time between the empty plates, clean and dry: endshake, shake at each hole, binding, feel. */
 export function BetweenPlatesSurface() {
@@ -36,7 +35,7 @@ export function BetweenPlatesSurface() {
   const navigate = useNavigate()
   const [shown, goTo] = useStop()
   const stops = testOrder(plateMap?.arbors ?? [], holes)
-  const tests = useRows<ArborTestRow>('arbor-tests', LABELS)
+  const tests = useRows<ArborTestRow>('arbor-tests')
   const done = (hole: Hole) => movement?.judged(hole).done ?? false
   const [opensAt] = useState(() =>
     Math.max(
@@ -105,7 +104,6 @@ export function BetweenPlatesSurface() {
     )
   return (
     <div className={parts.columns}>
-      {tests.dialog}
       <section ref={field}>
         <h2>
           {stop.name}, {stop.train} train
@@ -114,7 +112,7 @@ export function BetweenPlatesSurface() {
           Clean, dry, its wheel alone between the empty plates. Great wheel first; one train at a time.
         </p>
         <div className={parts.fields}>
-          <NumberField
+          <Figure
             label="Endshake"
             unit="mm"
             value={test?.endshakeMm ?? null}
@@ -226,7 +224,7 @@ export function BetweenPlatesSurface() {
 /** The shake of one hole by lean or gauge, with what it says and how sure. */
 function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; movement: Movement | undefined }) {
   const { holes, plateMap } = useJobData()
-  const rows = useRows<Hole>('holes', HOLE_LABELS)
+  const rows = useRows<Hole>('holes')
   const [waiving, setWaiving] = useState(false)
   const [reason, setReason] = useState('')
   const row = holes.find((h) => h.train === stop.train && h.arbor === stop.name && h.plate === plate)
@@ -246,9 +244,8 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
   return (
     <div className={plates.end}>
       <h3>{plate === 'front' ? 'Front plate' : 'Back plate'}</h3>
-      {rows.dialog}
       <div className={parts.fields}>
-        <NumberField
+        <Figure
           label={`Lean, ${plate}`}
           unit="°"
           value={hole?.leanDeg ?? null}
@@ -256,7 +253,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           max={30}
           onKeep={(leanDeg) => set({ leanDeg })}
         />
-        <NumberField
+        <Figure
           label={`Side shake, ${plate}`}
           unit="mm"
           value={hole?.shakeMm ?? null}
@@ -264,7 +261,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           max={20}
           onKeep={(shakeMm) => set({ shakeMm })}
         />
-        <NumberField
+        <Figure
           label={`Pivot, ${plate}`}
           unit="mm"
           value={hole?.pivotMm ?? null}
@@ -272,7 +269,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           max={50}
           onKeep={(pivotMm) => set({ pivotMm })}
         />
-        <NumberField
+        <Figure
           label={`Plate here, ${plate}`}
           unit="mm"
           value={hole?.plateMm ?? null}

@@ -9,9 +9,8 @@ import { useSettings, useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { HoleFound } from '../../job/FoundInHole.tsx'
-import { HOLE_LABELS } from '../../job/holeLabels.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { useMovement } from '../../job/useMovement.ts'
 import { useObservations } from '../../job/useObservations.ts'
@@ -28,7 +27,6 @@ import { PriceThePlan } from './PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
 
 const NAMESPACE = '1f7f4b0c-9a51-4f0d-8f0e-6d6a1b6c3c11'
-const LABELS = { method: 'How', done: 'Steps done', finishedMm: 'Finished hole', note: 'Note' }
 
 /** All bushes of the movement as one plan, hole by hole and step by step, by pedal; tomorrow it stands where it stood. */
 export function BushingsSurface() {
@@ -51,9 +49,9 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
   const wearOpen = useWearOpen()
   const navigate = useNavigate()
   const [shown, goTo] = useStop('hole')
-  const rows = useRows<BushingRow>('bushings', LABELS, 'stock')
-  const judged = useRows<Hole>('holes', HOLE_LABELS)
-  const promises = useRows<ReservationRow>('reservations', {}, 'stock')
+  const rows = useRows<BushingRow>('bushings', 'stock')
+  const judged = useRows<Hole>('holes')
+  const promises = useRows<ReservationRow>('reservations', 'stock')
   const [drawings, setDrawings] = useState(false)
   const open = plan.holes.findIndex((h) => !h.hole.bushed)
   const wanted = plan.holes.findIndex((h) => h.hole.id === shown)
@@ -151,10 +149,6 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
   if (drawings) return <TurnedSheet holes={toTurn} onLeave={() => setDrawings(false)} />
   return (
     <div className={parts.columns}>
-      {rows.dialog}
-      {judged.dialog}
-      {promises.dialog}
-      {seen.dialog}
       <section>
         <h2>
           {one.hole.arbor}, {one.hole.plate} plate
@@ -249,7 +243,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
           })}
         </ol>
         {done.includes('broach') && (
-          <NumberField
+          <Figure
             label="The hole as it was broached"
             unit="mm"
             value={one.row?.finishedMm ?? null}

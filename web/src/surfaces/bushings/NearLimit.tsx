@@ -7,11 +7,10 @@ import type { Plan } from './planned.ts'
 
 /** Holes just within the limit: while the plates are apart, they are done too. */
 export function NearLimit({ plan }: { plan: Plan }) {
-  const rows = useRows<Hole>('holes', { verdictOverride: 'Verdict', overrideReason: 'Reason' })
+  const rows = useRows<Hole>('holes')
   if (plan.doItNow.length === 0) return null
   return (
     <>
-      {rows.dialog}
       <h3>Near the limit: do them now</h3>
       <p className={parts.say}>The plates are apart, and won’t be parted twice for one hole.</p>
       {plan.doItNow.map(({ hole }) => (

@@ -10,7 +10,7 @@ import { linesFromJob, merged, newRevision } from '../../job/estimateFromJob.ts'
 /** Puts the plan into the estimate by the workshop’s prices: into the draft, or as the next revision of what the owner has. */
 export function PriceThePlan() {
   const data = useJobData()
-  const rows = useRows<EstimateRow>('estimates', {})
+  const rows = useRows<EstimateRow>('estimates')
   const navigate = useNavigate()
   const { data: settings } = useSettings()
   const { data: prices } = useTable('prices')
@@ -24,7 +24,6 @@ export function PriceThePlan() {
   }
   return (
     <>
-      {rows.dialog}
       <Button variant="default" onClick={price} loading={rows.pending}>
         {last && last.state !== 'draft' ? 'Price it: a new revision' : 'Price it into the estimate'}
       </Button>

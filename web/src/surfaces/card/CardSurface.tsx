@@ -31,8 +31,9 @@ export function CardSurface() {
     change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
   usePedalAction({ label: 'Press to print the owner’s card', press: print })
   usePaper('A5', '10mm')
+  const [today] = useState(() => new Date())
   if (!settings) return null
-  const card = ownerCard(data, settings, new Date())
+  const card = ownerCard(data, settings, today)
   const tick = (index: number, returned: boolean) =>
     change.mutate(
       {

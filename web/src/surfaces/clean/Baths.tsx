@@ -21,8 +21,8 @@ import { timerFor } from './timers.ts'
 export function Baths() {
   const { cleanParts, timers } = useJobData()
   const { data: table } = useTable('baths')
-  const partRows = useRows<CleanPartRow>('clean-parts', { material: 'Material', finish: 'Finish', done: 'Done' })
-  const timerRows = useRows<TimerRow>('timers', { stopped: 'Stopped' })
+  const partRows = useRows<CleanPartRow>('clean-parts')
+  const timerRows = useRows<TimerRow>('timers')
   const seen = useObservations()
   const baths = table?.values.baths ?? []
   const preferred = seen.of('bath')?.answer ?? baths[0]?.key ?? ''
@@ -30,7 +30,7 @@ export function Baths() {
   const sorted = sortIntoBaths(waiting, baths, preferred)
   const begin = (bath: Bath, step: number) => {
     void callsAllowed()
-    const timer = timerFor(bath, step, Date.now())
+    const timer = timerFor(bath, step)
     if (timer) timerRows.put(timer)
   }
   const stop = (timer: TimerRow) => {
@@ -56,9 +56,6 @@ export function Baths() {
   )
   return (
     <div className={parts.columns}>
-      {partRows.dialog}
-      {timerRows.dialog}
-      {seen.dialog}
       <section>
         <RunningTimers running={running} onStop={stop} />
         {sorted.baths

@@ -1,11 +1,11 @@
 import { Button, Checkbox, Textarea } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { useDraft } from '../../parts/useDraft.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
-import { whenShort } from '../../parts/when.ts'
+import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 
 interface PlaceStep {
@@ -39,12 +39,12 @@ const STEPS: PlaceStep[] = [
 
 /** Oiling in place, at the owner’s house: its own plan, kept as the stop-gap that it is. */
 export function InPlace() {
-  const { clock } = useJobData()
+  const { clock, job } = useJobData()
   const seen = useObservations()
   const done = seen.of('in-place')?.answer === 'done'
   const reach = seen.of('in-place not reached')?.note ?? ''
-  const [note, setNote] = useState(reach)
-  useEffect(() => setNote(reach), [reach])
+  const { row: draft, set, forget } = useDraft({ note: reach }, `in-place ${job.id}`)
+  const { note } = draft
   const steps = STEPS.filter((s) => !s.weightsOnly || clock.trains.some((t) => t.power === 'weight'))
   const is = (step: PlaceStep) => seen.of(`in-place ${step.key}`)?.answer === 'done'
   const next = steps.find((s) => !is(s))
@@ -66,7 +66,6 @@ export function InPlace() {
   )
   return (
     <div className={parts.columns}>
-      {seen.dialog}
       <section>
         <h2>Oil it in place</h2>
         <Caution>
@@ -90,8 +89,11 @@ export function InPlace() {
           autosize
           minRows={2}
           value={note}
-          onChange={(e) => setNote(e.currentTarget.value)}
-          onBlur={() => note !== reach && seen.set('in-place not reached', { note })}
+          onChange={(e) => set({ note: e.currentTarget.value })}
+          onBlur={() => {
+            if (note !== reach) seen.set('in-place not reached', { note })
+            forget()
+          }}
           maw="40rem"
         />
       </section>

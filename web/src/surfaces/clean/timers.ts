@@ -3,7 +3,7 @@ import type { Bath } from '@treadle/core'
 import { v7 as uuid } from 'uuid'
 
 /** A timer for a bath (step 0) or for what follows it at once; null when nothing more follows. */
-export function timerFor(bath: Bath, step: number, nowMs: number): Timer | null {
+export function timerFor(bath: Bath, step: number, nowMs = Date.now()): Timer | null {
   const follows = bath.then[step - 1]
   if (step > 0 && !follows) return null
   const minutes = follows?.minutes ?? bath.minutes

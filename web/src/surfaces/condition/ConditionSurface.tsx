@@ -17,12 +17,10 @@ import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Condition.module.css'
 
-const LABELS = { name: 'What it is', class: 'Class', note: 'Note', kind: 'Kind' }
-
 /** The condition record: what is original, what was changed, as it was found, with its points on the photos. */
 export function ConditionSurface() {
   const { job, conditions, photos } = useJobData()
-  const rows = useRows<ConditionRow>('conditions', LABELS)
+  const rows = useRows<ConditionRow>('conditions')
   const blank = (): Omit<ConditionItem, 'id' | 'version'> => ({
     kind: 'part',
     name: '',
@@ -45,7 +43,6 @@ export function ConditionSurface() {
   const numberOf = (id: string) => conditions.findIndex((c) => c.id === id) + 1
   return (
     <div className={parts.columns}>
-      {rows.dialog}
       <section>
         <h2>Condition, as it came</h2>
         <p className={parts.say}>

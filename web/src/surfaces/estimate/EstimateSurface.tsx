@@ -8,8 +8,9 @@ import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { usePaper } from '../../parts/usePaper.ts'
+import { useDraft } from '../../parts/useDraft.ts'
 import { useRows } from '../../job/useRows.ts'
-import { whenShort } from '../../parts/when.ts'
+import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AnswerForm } from './AnswerForm.tsx'
 import { Choices } from './Choices.tsx'
@@ -18,7 +19,6 @@ import styles from './Estimate.module.css'
 import { newRevision } from '../../job/estimateFromJob.ts'
 import { Lines } from './Lines.tsx'
 
-const LABELS = { lines: 'Lines', choices: 'Choices', state: 'State', note: 'Words to the owner' }
 const STATES = {
   draft: ['none', 'being written'],
   sent: ['watch', 'with the owner'],
@@ -29,7 +29,7 @@ const STATES = {
 /** Estimates of this job, revision by revision; what the owner accepted stays as it was. */
 export function EstimateSurface() {
   const data = useJobData()
-  const rows = useRows<EstimateRow>('estimates', LABELS)
+  const rows = useRows<EstimateRow>('estimates')
   usePaper('A4', '16mm')
   const { data: settings } = useSettings()
   const movement = useMovement()
@@ -57,7 +57,6 @@ export function EstimateSurface() {
     )
   return (
     <>
-      {rows.dialog}
       {estimates.length > 1 && (
         <SegmentedControl
           aria-label="Revision"
@@ -88,27 +87,21 @@ function One({
 }: {
   estimate: EstimateRow
   before: EstimateRow | undefined
-  put: (row: EstimateRow) => void
+  put: (row: EstimateRow, done: () => void) => void
   onNext: () => void
   last: boolean
 }) {
-  const [draft, setDraft] = useState(estimate)
-  const [base, setBase] = useState(estimate.version)
+  const { row: draft, set: setDraft, dirty, forget } = useDraft(estimate, `estimate ${estimate.id}`)
   const [wrong, setWrong] = useState<string | null>(null)
   const [answering, setAnswering] = useState(false)
-  if (base !== estimate.version) {
-    setBase(estimate.version)
-    setDraft(estimate)
-  }
   const open = estimate.state === 'draft' || estimate.state === 'sent'
-  const dirty = JSON.stringify(draft) !== JSON.stringify(estimate)
   const save = (part: Partial<EstimateRow>) => {
     const row = { ...draft, ...part }
     const { jobId: _j, who: _w, whoId: _i, ...body } = row
     Estimate.validate(body, { strict: true }).then(
       () => {
         setWrong(null)
-        put(row)
+        put(row, forget)
       },
       (error: Error) => setWrong(error.message),
     )
@@ -129,8 +122,8 @@ function One({
         </p>
         {open ? (
           <>
-            <Lines draft={draft} setDraft={(part) => setDraft({ ...draft, ...part })} />
-            <Choices draft={draft} setDraft={(part) => setDraft({ ...draft, ...part })} />
+            <Lines draft={draft} setDraft={setDraft} />
+            <Choices draft={draft} setDraft={setDraft} />
           </>
         ) : (
           <p className={parts.say}>

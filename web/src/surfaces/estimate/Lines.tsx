@@ -1,10 +1,11 @@
-import type { EstimateRow } from '@treadle/contract'
+import { EstimateLineSchema, type EstimateRow } from '@treadle/contract'
 import { ActionIcon, Button, Checkbox, Group, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { IconTrash } from '@tabler/icons-react'
 import { v7 as uuid } from 'uuid'
 import { useSettings, useTable } from '../../data/queries.ts'
 import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { Figure } from '../../parts/Figure.tsx'
 import styles from './Estimate.module.css'
 import { lineOf, linesFromJob, merged, type Line } from '../../job/estimateFromJob.ts'
 
@@ -61,15 +62,15 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
                 set(line.id, { kind, upToPrice: kind === 'range' ? (line.upToPrice ?? line.unitPrice) : null })
               }}
             />
-            <TextInput
-              aria-label="Times"
+            <Figure
+              quiet
+              label="Times"
+              draftOf={line.id}
               size="sm"
-              inputMode="decimal"
-              value={String(line.quantity)}
-              onChange={(e) => {
-                const quantity = Number(e.currentTarget.value.replace(',', '.'))
-                if (!Number.isNaN(quantity)) set(line.id, { quantity })
-              }}
+              of={[EstimateLineSchema, 'quantity']}
+              value={line.quantity}
+              onKeep={(quantity) => set(line.id, { quantity: quantity ?? 0 })}
+              atOnce
             />
             <TextInput
               aria-label="Price"

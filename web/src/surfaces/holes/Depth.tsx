@@ -1,6 +1,6 @@
-import type { Hole, HoleChange } from '@treadle/contract'
-import { Button, Group, NumberInput } from '@mantine/core'
-import { useState } from 'react'
+import { HoleChange, type Hole } from '@treadle/contract'
+import { Group } from '@mantine/core'
+import { Figure } from '../../parts/Figure.tsx'
 import styles from './Holes.module.css'
 
 /** Module and shift along the line of centres: only the school by depth asks for them. */
@@ -13,32 +13,28 @@ export function Depth({
   fromPlates: boolean
   onKeep: (part: Partial<HoleChange>) => void
 }) {
-  const [moduleMm, setModule] = useState<number | null>(hole.moduleMm)
-  const [depthShiftMm, setShift] = useState<number | null>(hole.depthShiftMm)
-  const number = (value: number | string) => (value === '' ? null : Number(value))
   return (
     <details className={styles.depth}>
       <summary>
         Depth of the gearing{hole.moduleMm !== null ? '' : fromPlates ? ', from the plates' : ', not measured'}
       </summary>
       <Group align="end">
-        <NumberInput
-          label="Module, mm"
+        <Figure
+          label="Module"
+          unit="mm"
           w="8rem"
-          hideControls
-          value={moduleMm ?? ''}
-          onChange={(v) => setModule(number(v))}
+          of={[HoleChange, 'moduleMm']}
+          value={hole.moduleMm}
+          onKeep={(moduleMm) => onKeep({ moduleMm })}
         />
-        <NumberInput
-          label="Centre has moved, mm"
+        <Figure
+          label="Centre has moved"
+          unit="mm"
           w="11rem"
-          hideControls
-          value={depthShiftMm ?? ''}
-          onChange={(v) => setShift(number(v))}
+          of={[HoleChange, 'depthShiftMm']}
+          value={hole.depthShiftMm}
+          onKeep={(depthShiftMm) => onKeep({ depthShiftMm })}
         />
-        <Button variant="default" onClick={() => onKeep({ moduleMm, depthShiftMm })}>
-          Keep
-        </Button>
       </Group>
     </details>
   )

@@ -6,10 +6,11 @@ import { useNavigate } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { HoleFound } from '../../job/FoundInHole.tsx'
-import { HOLE_LABELS } from '../../job/holeLabels.ts'
+import { wordsOfRows } from '../../job/rowWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../job/useMovement.ts'
-import { useConflict } from '../../parts/useConflict.tsx'
+import { meetConflict } from '../../parts/conflict.tsx'
+import { useDraft } from '../../parts/useDraft.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { WearQuestion } from '../../job/WearQuestion.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -72,40 +73,19 @@ function StripMark({ hole }: { hole: Hole }) {
   )
 }
 
-/** What is typed outlives a look at another hole, and a reload; fields that were not typed in follow the kept row. */
-function useDraft(hole: Hole, unit: LengthUnit): [Draft, (draft: Draft) => void, () => void] {
-  const key = `treadle-hole-${hole.id}-${unit}`
-  const read = () => JSON.parse(sessionStorage.getItem(key) ?? '{}') as Partial<Draft>
-  const [typed, setTyped] = useState(read)
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- what was kept meanwhile is no longer typed
-  useEffect(() => setTyped(read()), [hole.version, unit])
-  const kept = draftOf(hole, unit)
-  return [
-    { ...kept, ...typed },
-    (next) => {
-      const differs = Object.fromEntries(MEASURES.filter((m) => next[m] !== kept[m]).map((m) => [m, next[m]]))
-      sessionStorage.setItem(key, JSON.stringify(differs))
-      setTyped(differs)
-    },
-    () => sessionStorage.removeItem(key),
-  ]
-}
-
 function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: Hole) => void }) {
   const { job, pivots } = useJobData()
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const change = useChange<Hole>()
-  const conflict = useConflict(HOLE_LABELS)
   const [unit, setUnit] = useState<LengthUnit>(
     (localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm',
   )
-  const [draft, setDraft, forget] = useDraft(hole, unit)
+  const kept = draftOf(hole, unit)
+  const { row: draft, set: setDraft, dirty: changed, forget } = useDraft<Draft>(kept, `hole ${hole.id} ${unit}`)
   const fields = useRef<Partial<Record<Measure, HTMLInputElement | null>>>({})
   const read = readDraft(draft, unit)
   const whole = isWhole(read)
-  const kept = draftOf(hole, unit)
-  const changed = MEASURES.some((m) => draft[m] !== kept[m])
   const movement = useMovement()
   const now = { ...hole, ...read.figures, verdictOverride: null }
   const place = movement && placeOfHole(movement.trains, now)
@@ -130,11 +110,14 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
           after?.()
         },
         onError: (error) => {
-          const theirs = () => {
-            forget()
-            setDraft(draftOf(hole, unit))
-          }
-          if (!conflict.meet(error, body, (now) => save(part, after, now), theirs)) sayNotKept(error)
+          const met = meetConflict(error, {
+            words: wordsOfRows('holes'),
+            base: hole,
+            mine: body,
+            send: (merged, now) => save(merged, after, now),
+            takeTheirs: forget,
+          })
+          if (!met) sayNotKept(error)
         },
       },
     )
@@ -221,13 +204,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   )
   return (
     <div className={styles.columns}>
-      {conflict.dialog}
-      <HolePicture
-        figures={read.figures}
-        plan={plan}
-        plate={hole.plate}
-        onWear={(wear) => setDraft({ ...draft, wear })}
-      />
+      <HolePicture figures={read.figures} plan={plan} plate={hole.plate} onWear={(wear) => setDraft({ wear })} />
       <section className={styles.measuring}>
         <h2>
           {hole.arbor}, {hole.plate} plate
@@ -250,7 +227,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
               inputMode={measure === 'wear' ? 'text' : 'decimal'}
               aria-invalid={read.errors[measure] !== undefined}
               aria-describedby={read.errors[measure] === undefined ? undefined : `${measure}-wrong`}
-              onChange={(e) => setDraft({ ...draft, [measure]: e.currentTarget.value })}
+              onChange={(e) => setDraft({ [measure]: e.currentTarget.value })}
               onFocus={(e) => e.currentTarget.select()}
               onKeyDown={(e) => {
                 if (e.key !== 'Enter') return
@@ -273,9 +250,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
             <Button
               variant="default"
               size="compact-md"
-              onClick={() =>
-                setDraft({ ...draft, pivot: fromMm(pivot.finishedMm ?? 0, unit).toFixed(unit === 'mm' ? 2 : 1) })
-              }
+              onClick={() => setDraft({ pivot: fromMm(pivot.finishedMm ?? 0, unit).toFixed(unit === 'mm' ? 2 : 1) })}
             >
               Take that
             </Button>

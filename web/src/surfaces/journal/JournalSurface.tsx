@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useJournal } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Loaded } from '../../parts/Loading.tsx'
-import { whenShort } from '../../parts/when.ts'
+import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Journal.module.css'
 

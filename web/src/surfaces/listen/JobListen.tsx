@@ -1,15 +1,15 @@
 import { listeningFrom, type ListeningSummary, type NewListening } from '@treadle/contract'
-import { DEFAULT_PRACTICE_CLOCK, FieldError, twoReadings } from '@treadle/core'
-import { Button, FileButton, NumberInput } from '@mantine/core'
+import { DEFAULT_PRACTICE_CLOCK, outOfBeatMs, signedMs, zeroByTwo } from '@treadle/core'
+import { Button, FileButton } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useRef, useState } from 'react'
+import { Figure } from '../../parts/Figure.tsx'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { whenShort } from '../../parts/when.ts'
+import { whenShort } from '../../parts/say.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
-import { signedMs } from '@treadle/core'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
@@ -31,7 +31,7 @@ export function JobListen() {
     ppm: settings?.pickupPpm,
   })
   const { status, heard, side } = listening
-  const kept = useRef<ArrayBuffer | null>(null)
+  const [kept, setKept] = useState<ArrayBuffer | null>(null)
 
   const keep = async (now: Heard) => {
     const id = uuid()
@@ -64,15 +64,15 @@ export function JobListen() {
   const lastKept = useRef<Promise<string> | null>(null)
   const keepNow = () => {
     if (!heard) return
-    kept.current = heard.wav
+    setKept(heard.wav)
     lastKept.current = keep(heard)
   }
   const takeBack = () => {
     void lastKept.current?.then((id) => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/listenings/${id}` }))
-    kept.current = null
+    setKept(null)
   }
   const start = () => listening.start(new MicrophonePickup())
-  const isKept = heard?.wav != null && kept.current === heard.wav
+  const isKept = heard?.wav != null && kept === heard.wav
   usePedalAction(
     status === 'listening'
       ? heard && side.first === null && listening.taps < 3 * TAPS_WANTED
@@ -192,7 +192,7 @@ function ThisVisit({
 }) {
   if (listenings.length === 0) return null
   const recent = listenings.slice(-5)
-  const zero = zeroByTwo(listenings)
+  const zero = zeroWords(listenings)
   const again = async (l: ListeningSummary) => {
     const answer = await fetch(`/api/listenings/${l.id}/sound`)
     onAgain(new File([await answer.blob()], `kept ${whenShort(l.at)}.wav`))
@@ -204,12 +204,12 @@ function ThisVisit({
         <tbody>
           {recent.map((l) => {
             const signed = signedMs(l)
-            const out = Math.abs(l.firstToSecondMs - l.secondToFirstMs) / 2
             return (
               <tr key={l.id}>
                 <td>
                   {l.changeMm !== null && <span className="quiet">changed {l.changeMm} mm, then </span>}
-                  {whenShort(l.at)} <b>{out.toFixed(1)} ms</b> {signed === null ? '' : signed > 0 ? 'right' : 'left'}
+                  {whenShort(l.at)} <b>{outOfBeatMs(l).toFixed(1)} ms</b>{' '}
+                  {signed === null ? '' : signed > 0 ? 'right' : 'left'}
                 </td>
                 <td>
                   {l.soundStored && (
@@ -229,30 +229,23 @@ function ThisVisit({
         </tbody>
       </table>
       {zero !== null && <p className={styles.say}>{zero}</p>}
-      <NumberInput
+      <Figure
         mt="xs"
-        label="What you change before the next listening, mm"
+        label="What you change before the next listening"
+        unit="mm"
         description="Packing or bend, one way counted +, the other −"
-        hideControls
-        value={changeMm ?? ''}
-        onChange={(value) => onChange(value === '' ? null : Number(value))}
+        value={changeMm}
+        onKeep={onChange}
       />
     </div>
   )
 }
 
-function zeroByTwo(listenings: ListeningSummary[]): string | null {
-  const after = listenings.at(-1)
-  const before = listenings.at(-2)
-  if (!before || after?.changeMm == null) return null
-  const [first, second] = [signedMs(before), signedMs(after)]
-  if (first === null || second === null) return null
-  try {
-    const { fromNowMm } = twoReadings(first, second, after.changeMm)
-    const way = Math.sign(fromNowMm) === Math.sign(after.changeMm) ? 'further the same way' : 'back'
-    return `By these two the zero lies ${Math.abs(fromNowMm).toFixed(1)} mm ${way}.`
-  } catch (error) {
-    if (error instanceof FieldError) return 'The change between these two moved nothing that was heard.'
-    throw error
-  }
+const ZERO_WAYS = { true: 'further the same way', false: 'back' }
+
+function zeroWords(listenings: ListeningSummary[]): string | null {
+  const zero = zeroByTwo(listenings)
+  if (!zero) return null
+  if (!zero.moved) return 'The change between these two moved nothing that was heard.'
+  return `By these two the zero lies ${Math.abs(zero.fromNowMm).toFixed(1)} mm ${ZERO_WAYS[`${zero.sameWay}`]}.`
 }

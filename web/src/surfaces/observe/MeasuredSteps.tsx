@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { PhotoPicker, sendPhotos } from '../../job/PhotoPicker.tsx'
 import { useClockChange } from '../../job/useClockChange.ts'
@@ -16,16 +16,15 @@ import { wrongBlows } from './steps.ts'
 /** Arc and supplementary arc, read off the paper scale: half of what the tip travels. */
 export function ArcStep({ seen }: { seen: Observations }) {
   const { clock } = useJobData()
-  const { save, dialog } = useClockChange(clock)
+  const save = useClockChange(clock)
   const row = seen.of('arc')
   const arc = row?.figure ?? null
   const drop = row?.second ?? null
   const over = arc !== null && drop !== null ? arc - drop : null
   return (
     <>
-      {dialog}
       <div className={parts.fields}>
-        <NumberField
+        <Figure
           label="Turns at, each side"
           unit="°"
           value={arc}
@@ -33,7 +32,7 @@ export function ArcStep({ seen }: { seen: Observations }) {
           max={45}
           onKeep={(figure) => seen.set('arc', { figure })}
         />
-        <NumberField
+        <Figure
           label="Drops at, each side"
           unit="°"
           value={drop}
@@ -90,7 +89,7 @@ export function DriveStep({ seen }: { seen: Observations }) {
         ]}
       />
       <div className={parts.fields}>
-        <NumberField
+        <Figure
           label="Fitted"
           unit={unit}
           value={fitted}
@@ -98,7 +97,7 @@ export function DriveStep({ seen }: { seen: Observations }) {
           max={2000}
           onKeep={(figure) => seen.set('drive', { answer: unit, figure })}
         />
-        <NumberField
+        <Figure
           label="Least that keeps it going"
           unit={unit}
           value={least}

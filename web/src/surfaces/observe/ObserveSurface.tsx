@@ -1,8 +1,9 @@
 import { jobChangeOf, RUNS, RUNS_TITLES } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { sayNotKept, useChange } from '../../data/queries.ts'
+import { useDraft } from '../../parts/useDraft.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -75,7 +76,6 @@ export function ObserveSurface() {
   if (!step) return null
   return (
     <div className={styles.walk}>
-      {seen.dialog}
       <ol className={styles.stops} aria-label="The walk">
         {steps.map((s, i) => (
           <li key={s.key}>
@@ -123,8 +123,8 @@ export function ObserveSurface() {
 function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
   const { job, photos } = useJobData()
   const row = seen.of(step.key)
-  const [note, setNote] = useState(row?.note ?? '')
-  useEffect(() => setNote(row?.note ?? ''), [row?.note])
+  const { row: draft, set, forget } = useDraft({ note: row?.note ?? '' }, `note ${job.id} ${step.key}`)
+  const { note } = draft
   const photo = photos.find((p) => p.id === row?.photoId)
   return (
     <>
@@ -144,8 +144,11 @@ function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
         autosize
         minRows={2}
         value={note}
-        onChange={(e) => setNote(e.currentTarget.value)}
-        onBlur={() => note !== (row?.note ?? '') && seen.set(step.key, { note })}
+        onChange={(e) => set({ note: e.currentTarget.value })}
+        onBlur={() => {
+          if (note !== (row?.note ?? '')) seen.set(step.key, { note })
+          forget()
+        }}
         mt="sm"
         maw="40rem"
       />

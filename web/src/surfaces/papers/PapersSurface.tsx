@@ -5,7 +5,7 @@ import dayjs from 'dayjs'
 import { useSearchParams } from 'react-router'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
 import { usePaper } from '../../parts/usePaper.ts'
@@ -136,14 +136,13 @@ function Scale() {
   }
   return (
     <>
-      {seen.dialog}
       <div className={styles.tools}>
         <p className={parts.say}>
           Stand it under the tip with 0 at plumb. Print at 100 %, without “fit to page”, and lay a rule on the checking
           line before you trust it.
         </p>
         <Group align="end" mt="sm" mb="md">
-          <NumberField
+          <Figure
             label="From suspension to tip"
             unit="mm"
             value={tip}

@@ -8,12 +8,16 @@ import {
   type Settings,
 } from '@treadle/contract'
 import {
-  DEFAULT_PIVOT_RULES,
   FieldError,
+  ofArbor,
   type PivotPlan,
+  pivotRulesOf,
   type PivotVerdict,
   planOfPivot,
   repivotSizes,
+  sameArbor,
+  samePlace,
+  unlessRefused,
 } from '@treadle/core'
 import { Button, Checkbox, Group, SegmentedControl } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
@@ -22,7 +26,7 @@ import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../job/useRows.ts'
@@ -34,13 +38,6 @@ import { PivotPicture } from './PivotPicture.tsx'
 import { doneBy, stepsOfPivot } from '@treadle/core'
 
 const NAMESPACE = 'f5c1f0a2-2f6e-4e57-8a31-64a09d1f7c55'
-const LABELS = {
-  firstMm: 'Gauge',
-  secondMm: 'Gauge, end',
-  grooveDepthMm: 'Groove',
-  work: 'Done',
-  finishedMm: 'Finished',
-}
 
 interface End {
   stop: TestStop
@@ -53,13 +50,12 @@ export function PivotsSurface() {
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const [shown, goTo] = useStop()
-  const rows = useRows<PivotRow>('pivots', LABELS)
+  const rows = useRows<PivotRow>('pivots')
   const ends = testOrder(plateMap?.arbors ?? [], holes).flatMap((stop): End[] =>
     PLATES.map((plate) => ({ stop, plate })),
   )
   const keyOf = ({ stop, plate }: End) => `${stop.train} ${stop.name} ${plate}`
-  const rowOf = ({ stop, plate }: End) =>
-    pivots.find((p) => p.train === stop.train && p.arbor === stop.name && p.plate === plate)
+  const rowOf = ({ stop, plate }: End) => pivots.find((p) => samePlace(p, { ...ofArbor(stop), plate }))
   const at = Math.max(
     0,
     ends.findIndex((e) => keyOf(e) === shown),
@@ -102,7 +98,6 @@ export function PivotsSurface() {
     )
   return (
     <div className={parts.columns}>
-      {rows.dialog}
       <section>
         <h2>
           {end.stop.name}, {end.plate} pivot
@@ -137,7 +132,7 @@ export function PivotsSurface() {
         </Group>
         <div className={parts.fields}>
           {FIGURES.map(([key, label, max]) => (
-            <NumberField
+            <Figure
               key={`${keyOf(end)} ${key}`}
               label={label}
               unit="mm"
@@ -186,7 +181,7 @@ export function PivotsSurface() {
             )}
             <h3>As it is now</h3>
             {row.finishedMm === null ? (
-              <NumberField
+              <Figure
                 label={finish === null ? 'Finished' : `${PIVOT_WORK_TITLES[finish]}: the gauge now says`}
                 unit="mm"
                 value={null}
@@ -284,34 +279,26 @@ const VERDICTS: Record<PivotVerdict, string> = {
 
 function NewPivot({ pivot, plan }: { pivot: PivotRow; plan: PivotPlan }) {
   if (pivot.arborMm === null) return <p>Gauge the arbor beside it, and the sizes of drill and plug are told.</p>
-  try {
-    const wanted = pivot.originalMm ?? Math.max(pivot.firstMm ?? 0, pivot.secondMm ?? 0, plan.finishedMm)
-    const { drillMm, depthMm, plugMm, wallMm } = repivotSizes(wanted, pivot.arborMm)
-    return (
-      <p>
-        Drill <b>{drillMm.toFixed(2)} mm</b>, <b>{depthMm.toFixed(1)} mm</b> deep; plug of pivot steel{' '}
-        <b>{plugMm.toFixed(2)} mm</b>, driven in; the arbor keeps a wall of {wallMm.toFixed(2)} mm. Turn it down to{' '}
-        {wanted.toFixed(2)}.
-      </p>
-    )
-  } catch (error) {
-    if (!(error instanceof FieldError)) throw error
-    return <p role="alert">{error.allowed}.</p>
-  }
+  const wanted = pivot.originalMm ?? Math.max(pivot.firstMm ?? 0, pivot.secondMm ?? 0, plan.finishedMm)
+  const sizes = unlessRefused(() => repivotSizes(wanted, pivot.arborMm ?? 0))
+  if (sizes instanceof FieldError) return <p role="alert">{sizes.allowed}.</p>
+  return (
+    <p>
+      Drill <b>{sizes.drillMm.toFixed(2)} mm</b>, <b>{sizes.depthMm.toFixed(1)} mm</b> deep; plug of pivot steel{' '}
+      <b>{sizes.plugMm.toFixed(2)} mm</b>, driven in; the arbor keeps a wall of {sizes.wallMm.toFixed(2)} mm. Turn it
+      down to {wanted.toFixed(2)}.
+    </p>
+  )
 }
 
 function planned(row: PivotRow, settings: Settings, sisterMm: number | null): PivotPlan | null {
-  try {
-    return planOfPivot(row, { ...DEFAULT_PIVOT_RULES, leastPercent: settings.pivotLeastPercent }, sisterMm)
-  } catch (error) {
-    if (error instanceof FieldError) return null
-    throw error
-  }
+  const plan = unlessRefused(() => planOfPivot(row, pivotRulesOf(settings), sisterMm))
+  return plan instanceof FieldError ? null : plan
 }
 
 /** The pivot at the other end of the same arbor, as thick as it is known to be. */
 function sisterOf(row: PivotRow, pivots: PivotRow[]): number | null {
-  const sister = pivots.find((p) => p.train === row.train && p.arbor === row.arbor && p.plate !== row.plate)
+  const sister = pivots.find((p) => sameArbor(p, row) && p.plate !== row.plate)
   return sister?.finishedMm ?? sister?.firstMm ?? null
 }
 

@@ -12,7 +12,7 @@ import {
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Fold } from '../../parts/Fold.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { hasPlace, placeWords } from '../../job/plates/PlateDrawing.tsx'
 
@@ -37,8 +37,8 @@ export function ArborForm({
   return (
     <div>
       <div className={parts.fields}>
-        <NumberField label="x" unit="mm" value={arbor.xMm} min={-600} max={600} onKeep={(xMm) => onSet({ xMm })} />
-        <NumberField label="y" unit="mm" value={arbor.yMm} min={-600} max={600} onKeep={(yMm) => onSet({ yMm })} />
+        <Figure label="x" unit="mm" value={arbor.xMm} min={-600} max={600} onKeep={(xMm) => onSet({ xMm })} />
+        <Figure label="y" unit="mm" value={arbor.yMm} min={-600} max={600} onKeep={(yMm) => onSet({ yMm })} />
         <NativeSelect
           label="Role"
           value={arbor.role}
@@ -50,7 +50,7 @@ export function ArborForm({
       <ByDirection arbor={arbor} draft={draft} counts={counts} onSet={onSet} />
       <Fold title="Plates and wheels there">
         <div className={parts.fields}>
-          <NumberField
+          <Figure
             label="Front plate here"
             unit="mm"
             value={arbor.frontMm}
@@ -58,7 +58,7 @@ export function ArborForm({
             max={60}
             onKeep={(frontMm) => onSet({ frontMm })}
           />
-          <NumberField
+          <Figure
             label="Back plate here"
             unit="mm"
             value={arbor.backMm}
@@ -76,14 +76,14 @@ export function ArborForm({
             ]}
             onChange={(e) => onSet({ cock: e.currentTarget.value as PlacedArbor['cock'] })}
           />
-          <NumberField
+          <Figure
             label="Pinion, % from the front"
             value={Math.round(100 * arbor.pinionAt)}
             min={0}
             max={100}
             onKeep={(v) => v !== null && onSet({ pinionAt: v / 100 })}
           />
-          <NumberField
+          <Figure
             label="Wheel, % from the front"
             value={Math.round(100 * arbor.wheelAt)}
             min={0}
@@ -91,7 +91,7 @@ export function ArborForm({
             onKeep={(v) => v !== null && onSet({ wheelAt: v / 100 })}
           />
           {wheel !== null && (
-            <NumberField
+            <Figure
               label="Its driver’s wheel, across the tips"
               unit="mm"
               value={arbor.moduleMm === null ? null : Math.round(100 * arbor.moduleMm * (wheel + 2.7)) / 100}
@@ -149,7 +149,7 @@ function ByDistances({
         data={known.map((k) => k.name)}
         onChange={(e) => setFrom(i === 0 ? [e.currentTarget.value, from[1]] : [from[0], e.currentTarget.value])}
       />
-      <NumberField
+      <Figure
         label={i === 0 ? 'First distance' : 'Second distance'}
         unit="mm"
         value={apart[i]}
@@ -212,7 +212,7 @@ function ByDirection({
       title={`By the centre distance from ${below.name}${computed === null ? '' : `: ${computed.toFixed(2)} mm by counts and wheel`}`}
     >
       <div className={parts.fields}>
-        <NumberField label="Centre distance" unit="mm" value={mm} min={0.5} max={600} onKeep={setTyped} />
+        <Figure label="Centre distance" unit="mm" value={mm} min={0.5} max={600} onKeep={setTyped} />
         <TextInput
           label="Toward, on the dial"
           value={direction}

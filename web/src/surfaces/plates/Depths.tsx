@@ -1,6 +1,7 @@
-import { backToDistance, centreDistanceOf, formatClockDirection, type MeshDepth } from '@treadle/core'
+import { centreFound, formatClockDirection, type MeshDepth } from '@treadle/core'
 import { useSettings } from '../../data/queries.ts'
 import { Mark } from '../../parts/Mark.tsx'
+import { signed } from '../../parts/say.ts'
 import type { Movement } from '@treadle/core'
 import { DepthPicture } from './DepthPicture.tsx'
 import styles from '../../job/plates/Plates.module.css'
@@ -84,17 +85,9 @@ function Shift({ depth, limit, spoils = false }: { depth: MeshDepth | undefined;
 
 /** The centre distance as found against the one that counts and a measured wheel ask for. */
 function Centres({ train, driven }: { train: Movement['trains'][number]; driven: string }) {
-  const i = train.arbors.findIndex((a) => a.name === driven)
-  const [below, here] = [train.arbors[i - 1], train.arbors[i]]
-  const moduleMm = here?.placed.moduleMm ?? null
-  if (!below?.at || !here?.at || !below.wheel || !here.pinion || moduleMm === null)
-    return <span className="quiet">the wheel is not measured</span>
-  const { computedMm, foundMm, moveMm, clockAngleDeg } = backToDistance(
-    below.at,
-    here.at,
-    centreDistanceOf(below.wheel, here.pinion, moduleMm),
-  )
-  const off = Math.abs(moveMm) > 0.1 * moduleMm
+  const centre = centreFound(train, driven)
+  if (!centre) return <span className="quiet">the wheel is not measured</span>
+  const { computedMm, foundMm, moveMm, clockAngleDeg, off } = centre
   return (
     <>
       <Mark state={off ? 'must' : 'sound'} label={off ? 'off its centre' : 'right'} /> {foundMm.toFixed(2)}, by the
@@ -102,9 +95,4 @@ function Centres({ train, driven }: { train: Movement['trains'][number]; driven:
       {off && `: ${Math.abs(moveMm).toFixed(2)} mm toward ${formatClockDirection(clockAngleDeg)}`}
     </>
   )
-}
-
-function signed(value: number, digits: number): string {
-  const words = Math.abs(value).toFixed(digits)
-  return Number(words) === 0 ? words : `${value < 0 ? '−' : '+'}${words}`
 }

@@ -1,4 +1,4 @@
-import { type PlacedArbor, type PlateMapChange } from '@treadle/contract'
+import { PlateMapChange, type PlacedArbor, type PlateMapRow } from '@treadle/contract'
 import { TRAIN_NAMES, type Trueing } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
 import { useSessionStorage } from '@mantine/hooks'
@@ -7,9 +7,10 @@ import { useMemo, useState } from 'react'
 import { sayNotKept, useChange } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Fold } from '../../parts/Fold.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
-import { useConflict } from '../../parts/useConflict.tsx'
+import { meetConflict } from '../../parts/conflict.tsx'
+import { wordsOf } from '../../parts/fieldWords.ts'
 import { useMovement } from '../../job/useMovement.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ArborForm } from './ArborForm.tsx'
@@ -19,6 +20,8 @@ import styles from '../../job/plates/Plates.module.css'
 import { TruePhoto } from './TruePhoto.tsx'
 
 type Tool = 'arbor' | 'pillar' | 'edge'
+
+const WORDS = wordsOf(PlateMapChange)
 
 /** Sets the plates out: arbors by their trains, pillars, the edge, over a photo made true or from measures alone. */
 export function SetOut({ onKept }: { onKept: () => void }) {
@@ -35,20 +38,14 @@ export function SetOut({ onKept }: { onKept: () => void }) {
   const [tool, setTool] = useState<Tool>('arbor')
   const [trueing, setTrueing] = useState(false)
   const change = useChange('clock')
-  const conflict = useConflict({
-    arbors: 'Arbors',
-    fixtures: 'Pillars and screws',
-    edge: 'Edge',
-    betweenMm: 'Between the plates',
-  })
   const movement = useMovement()
   const arbor = draft.arbors.find((a) => `${a.train} ${a.name}` === chosen)
   const set = (part: Partial<PlateMapChange>) => setBegun((now) => ({ ...(now ?? fresh), ...part }))
   const setArbor = (of: PlacedArbor, part: Partial<Omit<PlacedArbor, 'train' | 'name'>>) =>
     set({ arbors: draft.arbors.map((a) => (a === of ? { ...a, ...part } : a)) })
-  const save = (version = draft.version, id = draft.id) =>
+  const save = (row: PlateMapChange = draft) =>
     change.mutate(
-      { method: 'PUT', path: `/jobs/${job.id}/plates/${id}`, body: { ...draft, id, version } },
+      { method: 'PUT', path: `/jobs/${job.id}/plates/${row.id}`, body: row },
       {
         onSuccess: () => {
           forget()
@@ -56,8 +53,14 @@ export function SetOut({ onKept }: { onKept: () => void }) {
           onKept()
         },
         onError: (error) => {
-          const theirs = (current: unknown) => setBegun(draftMap(current as never, trainSheets))
-          if (!conflict.meet(error, { ...draft }, save, theirs)) sayNotKept(error)
+          const met = meetConflict(error, {
+            words: WORDS,
+            base: plateMap ?? undefined,
+            mine: row,
+            send: (merged, version, id) => save({ ...(merged as PlateMapChange), version, id }),
+            takeTheirs: (theirs) => setBegun(draftMap(theirs as unknown as PlateMapRow, trainSheets)),
+          })
+          if (!met) sayNotKept(error)
         },
       },
     )
@@ -99,7 +102,6 @@ export function SetOut({ onKept }: { onKept: () => void }) {
     )
   return (
     <div className={styles.columns}>
-      {conflict.dialog}
       <div>
         <SegmentedControl
           aria-label="A tap on the plate"
@@ -195,7 +197,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
         </Group>
         <Fixtures draft={draft} onSet={set} />
         <div className={parts.fields}>
-          <NumberField
+          <Figure
             label="Between the plates"
             unit="mm"
             value={draft.betweenMm}
@@ -281,7 +283,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
             data={['both', 'front', 'back']}
             onChange={(e) => put(i, { plate: e.currentTarget.value as 'both' })}
           />
-          <NumberField
+          <Figure
             label="x"
             unit="mm"
             value={f.xMm}
@@ -289,7 +291,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
             max={600}
             onKeep={(v) => v !== null && put(i, { xMm: v })}
           />
-          <NumberField
+          <Figure
             label="y"
             unit="mm"
             value={f.yMm}
@@ -297,7 +299,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
             max={600}
             onKeep={(v) => v !== null && put(i, { yMm: v })}
           />
-          <NumberField
+          <Figure
             label="Across"
             unit="mm"
             value={f.diameterMm}

@@ -9,10 +9,10 @@ import {
   type Trueing,
 } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
-import { useState, type MouseEvent } from 'react'
+import { useRef, useState, type MouseEvent } from 'react'
 import { queryClient, sayNotKept } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { PhotoChoice } from '../../job/PhotoChoice.tsx'
 import { PhotoPicker, sendPhoto } from '../../job/PhotoPicker.tsx'
@@ -79,7 +79,7 @@ export function TruePhoto({
         </p>
         <div className={parts.fields}>
           {fields.map((label, i) => (
-            <NumberField
+            <Figure
               key={label}
               label={label}
               unit="mm"
@@ -134,9 +134,11 @@ export function TruePhoto({
 
 function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; onTap: (at: Pixel) => void }) {
   const fine = useFinePhoto(photo.id)
-  const zoom = useZoom(({ k }) => fine.lookAt(k))
+  const svg = useRef<SVGSVGElement>(null)
+  const group = useRef<SVGGElement>(null)
+  const { by } = useZoom(({ k }) => fine.lookAt(k), svg, group)
   const tap = (event: MouseEvent) => {
-    const matrix = zoom.group.current?.getScreenCTM()
+    const matrix = group.current?.getScreenCTM()
     if (!matrix) return
     const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
     if (x >= 0 && y >= 0 && x <= photo.width && y <= photo.height) onTap({ x, y })
@@ -145,14 +147,14 @@ function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; 
   return (
     <>
       <svg
-        ref={zoom.svg}
+        ref={svg}
         viewBox={`0 0 ${photo.width} ${photo.height}`}
         className={styles.raw}
         role="group"
         aria-label="The photo as it was taken: tap the points on it"
         onClick={tap}
       >
-        <g ref={zoom.group}>
+        <g ref={group}>
           <image href={fine.url} width={photo.width} height={photo.height} preserveAspectRatio="none" />
           {points.map((p, i) => (
             <g key={i} transform={`translate(${p.x} ${p.y})`}>
@@ -170,10 +172,10 @@ function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; 
         </g>
       </svg>
       <Group gap="xs" mt="xs">
-        <Button variant="default" size="sm" onClick={() => zoom.by(1.5)}>
+        <Button variant="default" size="sm" onClick={() => by(1.5)}>
           Larger
         </Button>
-        <Button variant="default" size="sm" onClick={() => zoom.by(1 / 1.5)}>
+        <Button variant="default" size="sm" onClick={() => by(1 / 1.5)}>
           Smaller
         </Button>
       </Group>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { useClockChange } from '../../job/useClockChange.ts'
 import { SpringPicture } from '../../parts/SpringPicture.tsx'
@@ -22,12 +22,11 @@ type Spring = NonNullable<Train['spring']>
 /** How much is in there, said so that it is felt; from the spring's dimensions, or the weight and its fall. */
 export function HowMuch({ train }: { train: Train }) {
   const { clock } = useJobData()
-  const { save, dialog } = useClockChange(clock)
+  const save = useClockChange(clock)
   const put = (part: Partial<Train>) =>
     save({ trains: clock.trains.map((t) => (t.train === train.train ? { ...t, ...part } : t)) })
   return (
     <div className={styles.much}>
-      {dialog}
       {train.power === 'weight' ? <OfWeight train={train} put={put} /> : <OfSpring train={train} put={put} />}
     </div>
   )
@@ -44,14 +43,8 @@ function OfWeight({ train, put }: { train: Train; put: (part: Partial<Train>) =>
         </p>
       ) : null}
       <div className={parts.fields}>
-        <NumberField
-          label="Weight"
-          unit="kg"
-          value={weightKg ?? null}
-          onKeep={(v) => put({ weightKg: v })}
-          min={0.01}
-        />
-        <NumberField label="Fall" unit="mm" value={fallMm ?? null} onKeep={(v) => put({ fallMm: v })} min={10} />
+        <Figure label="Weight" unit="kg" value={weightKg ?? null} onKeep={(v) => put({ weightKg: v })} min={0.01} />
+        <Figure label="Fall" unit="mm" value={fallMm ?? null} onKeep={(v) => put({ fallMm: v })} min={10} />
       </div>
     </>
   )
@@ -83,7 +76,7 @@ function OfSpring({ train, put }: { train: Train; put: (part: Partial<Train>) =>
         <summary>Dimensions of the spring, if you know them</summary>
         <div className={parts.fields}>
           {DIMENSIONS.map(([name, label]) => (
-            <NumberField
+            <Figure
               key={name}
               label={label}
               unit="mm"
@@ -113,7 +106,7 @@ export function NewSpring({ trains }: { trains: Train[] }) {
         Released only in a winder rated above its torque, under cover, by a key that fits; never by cutting the wire in
         the hand. A winder that is too weak is worse than none.
       </Caution>
-      <NumberField label="Your winder is rated for" unit="N·mm" value={rated} onKeep={setRated} min={1} />
+      <Figure label="Your winder is rated for" unit="N·mm" value={rated} onKeep={setRated} min={1} />
       {strongest && (
         <p className={styles.state}>
           {may !== null && <Mark state={may ? 'sound' : 'must'} label={may ? 'strong enough' : 'too weak'} />}

@@ -1,9 +1,10 @@
 import {
   EVENT_TITLES,
   READING_WAY_TITLES,
+  RateEventChange,
+  ReadingChange,
   type RateEventRow,
   type Reading,
-  type ReadingChange,
 } from '@treadle/contract'
 import {
   errorAtMinuteMark,
@@ -16,12 +17,13 @@ import {
   turnFraction,
   turnInWords,
 } from '@treadle/core'
-import { Button, Group, NativeSelect, NumberInput, SegmentedControl } from '@mantine/core'
+import { Button, Group, NativeSelect, SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { whenAbout, whenShort } from '../../parts/when.ts'
+import { Figure } from '../../parts/Figure.tsx'
+import { count, signed, whenAbout, whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { NutPicture } from './NutPicture.tsx'
 import styles from './Rate.module.css'
@@ -95,7 +97,7 @@ export function RateSurface() {
               readings={readings}
               events={events}
               fromMs={fromMs}
-              label={`Error over time, ${readings.length} readings. ${headline}.`}
+              label={`Error over time, ${count(readings.length, 'reading')}. ${headline}.`}
             />
           </Suspense>
         )}
@@ -119,7 +121,7 @@ export function RateSurface() {
                 <tr key={(reading ?? event)?.id}>
                   <td>{whenShort(at)}</td>
                   <td>{reading ? `reading ${READING_WAY_TITLES[reading.way]}` : event ? eventWords(event) : ''}</td>
-                  <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds)} s</b>}</td>
+                  <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds, 1)} s</b>}</td>
                   <td className="quiet">{reading && `± ${reading.sigmaSeconds}`}</td>
                   <td>
                     <Button
@@ -167,8 +169,8 @@ function expectedError(book: RateBook | null, readings: Reading[], atMs: number)
 
 function summary(book: RateBook, readings: Reading[]): string {
   const last = book.segments.at(-1)
-  const count = last ? readings.filter((r) => Date.parse(r.at) / 1000 >= last.fromS - 1).length : 0
-  return `From ${readings.length} readings, ${count} of them since the last change.`
+  const since = last ? readings.filter((r) => Date.parse(r.at) / 1000 >= last.fromS - 1).length : 0
+  return `From ${count(readings.length, 'reading')}, ${since} since the last change.`
 }
 
 function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) => void }) {
@@ -218,7 +220,7 @@ function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) 
             `By its thread and length it should be ${book.priorSecondsPerDayPerTurn.toFixed(1)}. `}
           {book.turnsLearntFrom === 0
             ? 'No turn has taught more yet.'
-            : `${book.turnsLearntFrom} ${book.turnsLearntFrom === 1 ? 'turn has' : 'turns have'} taught the rest.`}
+            : `${count(book.turnsLearntFrom, 'turn has', 'turns have')} taught the rest.`}
         </p>
       )}
       {next !== null && (
@@ -247,36 +249,44 @@ const NO_TURN: Record<RateBook['advice'], string> = {
 }
 
 function NewReading({ onKeep }: { onKeep: (at: number, error: number, way: ReadingChange['way']) => void }) {
-  const [error, setError] = useState<number | string>('')
+  const [error, setError] = useState<number | null>(null)
   const [way, setWay] = useState<ReadingChange['way']>('eye')
   const [wrong, setWrong] = useState<string | null>(null)
+  // A new field for each reading: what was typed for the last one is not laid over the next.
+  const [turn, setTurn] = useState(0)
   return (
     <form
       noValidate
       onSubmit={(e) => {
         e.preventDefault()
-        const value = Number(error)
-        if (error === '' || !Number.isFinite(value) || Math.abs(value) > 43_200) {
-          setWrong('Error must be a number of seconds, at most twelve hours; − when the clock is behind.')
+        if (error === null || !Number.isFinite(error)) {
+          setWrong('Error: say how many seconds, or minutes and seconds such as 2:30; − when the clock is behind')
           return
         }
-        onKeep(Date.now(), value, way)
-        setError('')
+        if (!ReadingChange.pick(['errorSeconds']).isValidSync({ errorSeconds: error })) {
+          setWrong('Error: at most twelve hours')
+          return
+        }
+        onKeep(Date.now(), error, way)
+        setError(null)
         setWrong(null)
+        setTurn(turn + 1)
       }}
     >
       <Group align="end" my="sm">
-        <NumberInput
-          label="The clock is ahead by, s"
-          description="− when it is behind"
-          hideControls
-          w="13rem"
+        <Figure
+          key={turn}
+          label="The clock is ahead by"
+          unit="s"
+          description="− when it is behind; 2:30 is two and a half minutes"
+          w="17rem"
           value={error}
           error={wrong}
-          onChange={(v) => {
+          onKeep={(v) => {
             setError(v)
             setWrong(null)
           }}
+          atOnce
         />
         <NativeSelect
           label="Read"
@@ -294,9 +304,8 @@ function NewReading({ onKeep }: { onKeep: (at: number, error: number, way: Readi
 
 /** What was done to the clock between readings. */
 function Did({ onEvent }: { onEvent: (kind: RateEventRow['kind'], turns?: number | null) => void }) {
-  const [turns, setTurns] = useState<number | string>('')
+  const [turns, setTurns] = useState<number | null>(null)
   const [kind, setKind] = useState<RateEventRow['kind']>('winding')
-  const amount = Number(turns)
   return (
     <div className={styles.rule}>
       <h3>What you did</h3>
@@ -308,12 +317,22 @@ function Did({ onEvent }: { onEvent: (kind: RateEventRow['kind'], turns?: number
           data={EVENT_KINDS.map((k) => ({ value: k, label: EVENT_TITLES[k] }))}
         />
         {kind === 'nut' && (
-          <NumberInput label="Turns, + raises" w="8rem" step={0.125} value={turns} onChange={setTurns} />
+          <Figure
+            label="Turns, + raises"
+            w="9rem"
+            of={[RateEventChange, 'turns']}
+            value={turns}
+            onKeep={setTurns}
+            atOnce
+          />
         )}
         <Button
           variant="default"
-          disabled={kind === 'nut' && (turns === '' || !amount)}
-          onClick={() => onEvent(kind, kind === 'nut' ? amount : null)}
+          disabled={kind === 'nut' && !turns}
+          onClick={() => {
+            onEvent(kind, kind === 'nut' ? turns : null)
+            setTurns(null)
+          }}
         >
           Write it down
         </Button>
@@ -328,10 +347,6 @@ function eventWords({ kind, turns, note }: RateEventRow): string {
       ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
       : EVENT_TITLES[kind]
   return note === '' ? what : `${what}: ${note}`
-}
-
-function signed(value: number): string {
-  return `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`
 }
 
 function capital(text: string): string {

@@ -44,7 +44,6 @@ export function AssembleSurface() {
     )
   return (
     <div className={parts.columns}>
-      {log.dialog}
       <section aria-live="polite">
         {next ? <Next step={next} /> : <p className={styles.all}>Everything that came out is back in.</p>}
         {log.undoable !== null && (

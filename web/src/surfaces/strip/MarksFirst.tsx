@@ -12,7 +12,7 @@ import { useMarks, useOpenMarks } from '../../job/useOpenMarks.ts'
 /** The meshes of this kind of work that can't be found again: each marked, or waived with a reason. */
 export function MarksFirst({ active }: { active: boolean }) {
   const { job, stripMarks } = useJobData()
-  const rows = useRows<StripMarkRow>('strip-marks', { state: 'State', note: 'Reason' })
+  const rows = useRows<StripMarkRow>('strip-marks')
   const open = useOpenMarks()
   const [waiving, setWaiving] = useState<string | null>(null)
   const [reason, setReason] = useState('')
@@ -40,7 +40,6 @@ export function MarksFirst({ active }: { active: boolean }) {
   }
   return (
     <>
-      {rows.dialog}
       <h2>Mark before the plates are parted</h2>
       <p className={parts.say}>Scratch or photograph each where it can be seen again; waive one only with a reason.</p>
       <ul className={parts.list}>

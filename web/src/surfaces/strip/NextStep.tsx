@@ -1,9 +1,10 @@
 import { TRAY_TITLES, TRAYS } from '@treadle/contract'
 import { hidingPlace } from '@treadle/core'
-import { Button, FileButton, Group, NumberInput, SegmentedControl, Textarea, TextInput } from '@mantine/core'
+import { Button, FileButton, Group, SegmentedControl, Textarea, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconCamera, IconPhoto } from '@tabler/icons-react'
 import { useRef, useState } from 'react'
+import { Figure } from '../../parts/Figure.tsx'
 import { sentenceOf } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import parts from '../../parts/parts.module.css'
@@ -18,7 +19,7 @@ type Tray = (typeof TRAYS)[number]
 /** The step that is being made: say what comes off, press, and its picture is taken and the next one begins. */
 export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
   const { job, clock } = useJobData()
-  const camera = useCamera()
+  const { video: cameraPicture, state: cameraState, start: startCamera, take: takePicture } = useCamera()
   const trays = TRAYS.filter((t) => t === 'case' || clock.trains.some((train) => train.train === t))
   const blank = { part: '', screws: '', marks: '', remark: '', count: 1 }
   const [tray, setTray] = useState<Tray>('case')
@@ -33,7 +34,7 @@ export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
     const said = draft.part.trim() || `Step ${number}`
     let takenBack = false
     let undo: (() => void) | null = null
-    const picture = photo ? Promise.resolve<Blob | null>(photo) : camera.take()
+    const picture = photo ? Promise.resolve<Blob | null>(photo) : takePicture()
     // The step is kept even when its picture is not: what came out matters more.
     void picture
       .then((blob) => (blob ? sendPhoto(job.id, blob, said) : null))
@@ -54,7 +55,7 @@ export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
   usePedalAction(
     active
       ? {
-          label: camera.state === 'live' ? `Press for the picture of step ${number}` : `Press to keep step ${number}`,
+          label: cameraState === 'live' ? `Press for the picture of step ${number}` : `Press to keep step ${number}`,
           hint: draft.part || 'then the next begins',
           press: keep,
         }
@@ -92,14 +93,14 @@ export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
             />
           </div>
           <div className={parts.fields}>
-            <NumberInput
+            <Figure
               label="Parts out"
               description="screws counted too"
               value={draft.count}
               min={1}
               max={200}
-              allowDecimal={false}
-              onChange={(v) => set({ count: Math.min(200, Math.max(1, Number(v) || 1)) })}
+              whole
+              onKeep={(v) => set({ count: v ?? 1 })}
             />
             <TextInput
               label="Screws and their holes"
@@ -139,14 +140,12 @@ export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
           </Group>
         </div>
         <div className={styles.camera}>
-          {camera.state === 'live' ? (
-            <video ref={camera.video} autoPlay muted playsInline aria-label="The camera’s picture" />
+          {cameraState === 'live' ? (
+            <video ref={cameraPicture} autoPlay muted playsInline aria-label="The camera’s picture" />
           ) : (
-            <button type="button" className={styles.cameraOff} onClick={camera.start}>
+            <button type="button" className={styles.cameraOff} onClick={startCamera}>
               <IconCamera size={36} />
-              <span>
-                {camera.state === 'none' ? 'No camera here. Steps are kept without.' : 'Switch the camera on'}
-              </span>
+              <span>{cameraState === 'none' ? 'No camera here. Steps are kept without.' : 'Switch the camera on'}</span>
             </button>
           )}
         </div>

@@ -19,7 +19,7 @@ import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
 import { IconGripVertical } from '@tabler/icons-react'
 import { memo, useState } from 'react'
 import parts from '../../parts/parts.module.css'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import styles from './Strip.module.css'
 import type { StripLog } from './useStripLog.ts'
 
@@ -133,7 +133,7 @@ function Change({ step, log, onDone }: { step: StripStepRow; log: StripLog; onDo
           onChange={(e) => setDraft({ ...draft, tray: e.currentTarget.value as StripStepRow['tray'] })}
           data={TRAYS.map((t) => ({ value: t, label: TRAY_TITLES[t] }))}
         />
-        <NumberField
+        <Figure
           label="Parts out"
           value={draft.count}
           min={1}

@@ -16,7 +16,6 @@ export function StripSurface() {
   const out = stripSteps.reduce((n, s) => n + s.count, 0)
   return (
     <div className={parts.columns}>
-      {log.dialog}
       <section>
         <NextStep log={log} active={open.length === 0 || job.partedAt !== null} />
         <h2 className={parts.next}>

@@ -1,14 +1,14 @@
 import type { StripStepRow } from '@treadle/contract'
 import { placeBetween } from '@treadle/core'
-import { useRef, useState, type ReactNode } from 'react'
+import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
+import { useLatest } from '../../parts/useLatest.ts'
 import { useRows } from '../../job/useRows.ts'
 
 type Draft = Pick<StripStepRow, 'part' | 'tray' | 'screws' | 'marks' | 'remark' | 'count' | 'photoId'>
 
 export interface StripLog {
-  dialog: ReactNode
   steps: StripStepRow[]
   add: (draft: Draft) => () => void
   change: (step: StripStepRow, part: Partial<StripStepRow>, said: string) => void
@@ -20,22 +20,11 @@ export interface StripLog {
   undo: () => void
 }
 
-const LABELS = {
-  part: 'Part',
-  tray: 'Tray',
-  screws: 'Screws',
-  marks: 'Marks',
-  remark: 'Remark',
-  count: 'Parts',
-  back: 'Back in',
-}
-
 /** The strip log of this job, and every change to it undone one after another. */
 export function useStripLog(): StripLog {
   const { stripSteps: steps } = useJobData()
-  const rows = useRows<StripStepRow>('strip-steps', LABELS)
-  const latest = useRef(steps)
-  latest.current = steps
+  const rows = useRows<StripStepRow>('strip-steps')
+  const latest = useLatest(steps)
   // What was done is looked up when it is undone, not when the press was made that undoes it.
   const done = useRef<{ said: string; undo: () => void }[]>([])
   const [undoable, setUndoable] = useState<string | null>(null)
@@ -49,7 +38,6 @@ export function useStripLog(): StripLog {
     rows.put({ ...was, version: now?.version ?? 0 })
   }
   return {
-    dialog: rows.dialog,
     steps,
     add: (draft) => {
       const id = uuid()

@@ -2,7 +2,7 @@ import type { TrainSheetChange } from '@treadle/contract'
 import { FieldError, missingCounts, type TrainCandidate } from '@treadle/core'
 import { Button } from '@mantine/core'
 import { useMemo, useState } from 'react'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import styles from './Trains.module.css'
 
@@ -48,7 +48,7 @@ export function LostCount({
   return (
     <section className={parts.next}>
       <h2>A count is missing</h2>
-      <NumberField label="Beats an hour it has to make" value={aim} min={600} max={40_000} onKeep={setBeats} />
+      <Figure label="Beats an hour it has to make" value={aim} min={600} max={40_000} onKeep={setBeats} />
       {found instanceof FieldError ? (
         <p className="quiet">{found.allowed[0]?.toUpperCase() + found.allowed.slice(1)}.</p>
       ) : aim === null ? (

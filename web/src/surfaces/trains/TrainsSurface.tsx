@@ -1,19 +1,18 @@
 import { blankSheet, type TrainSheetChange, type TrainSheetRow } from '@treadle/contract'
 import { arborsOfPeriod, compared, FieldError, motionWork, trainSheet, type TrainSheet } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, Switch, TextInput } from '@mantine/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
+import { useDraft } from '../../parts/useDraft.ts'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { LostCount } from './LostCount.tsx'
 import { TrainPicture } from '../../parts/TrainPicture.tsx'
 import styles from './Trains.module.css'
-
-const LABELS = { arbors: 'Counts', greatTurns: 'Turns', hourly: 'Turns once an hour', motion: 'Motion work' }
 
 /** The counts of each train: what turns in how long, what it beats, how long it runs, what is missing. */
 export function TrainsSurface() {
@@ -47,22 +46,18 @@ function reckoned(sheet: Omit<TrainSheetChange, 'version'>): TrainSheet | FieldE
 
 function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetChange['train'] }) {
   const { clock, listenings } = useJobData()
-  const rows = useRows<TrainSheetChange>('trains', LABELS)
-  const [draft, setDraft] = useState<TrainSheetChange>(() => kept ?? blankSheet(uuid(), train))
-  useEffect(() => {
-    if (kept) setDraft(kept)
-  }, [kept])
+  const rows = useRows<TrainSheetChange>('trains')
+  const [blank] = useState(() => blankSheet(uuid(), train))
+  const { row: draft, set: setDraft, dirty, forget } = useDraft(bare(kept ?? blank), `train ${clock.id} ${train}`)
   const sheet = useMemo(() => reckoned(draft), [draft])
   const whole = sheet instanceof FieldError ? null : sheet
-  const dirty = JSON.stringify(bare(draft)) !== JSON.stringify(bare(kept ?? blankSheet(uuid(), train)))
-  const keep = () => rows.put(bare(draft))
+  const keep = () => rows.put(draft, forget)
   usePedalAction(dirty && whole ? { label: 'Press to keep the counts', hint: `${train} train`, press: keep } : null)
   const setArbor = (i: number, part: Partial<TrainSheetChange['arbors'][number]>) =>
-    setDraft({ ...draft, arbors: draft.arbors.map((a, n) => (n === i ? { ...a, ...part } : a)) })
+    setDraft({ arbors: draft.arbors.map((a, n) => (n === i ? { ...a, ...part } : a)) })
   const heard = listenings.at(-1)?.beatsPerHour ?? null
   return (
     <div className={parts.columns}>
-      {rows.dialog}
       <section>
         <h2>Counts, from the great wheel up</h2>
         <table className={styles.counts}>
@@ -92,7 +87,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
                   </td>
                   <td>
                     {i > 0 && (
-                      <NumberField
+                      <Figure
                         label={`Pinion of ${arbor.name}`}
                         value={arbor.pinion}
                         min={4}
@@ -103,7 +98,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
                     )}
                   </td>
                   <td>
-                    <NumberField
+                    <Figure
                       label={`Wheel of ${arbor.name}`}
                       value={arbor.wheel}
                       min={3}
@@ -122,7 +117,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
                         variant="subtle"
                         size="compact-md"
                         aria-label={`Take out ${arbor.name}`}
-                        onClick={() => setDraft({ ...draft, arbors: draft.arbors.filter((_, n) => n !== i) })}
+                        onClick={() => setDraft({ arbors: draft.arbors.filter((_, n) => n !== i) })}
                       >
                         ✕
                       </Button>
@@ -140,7 +135,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
             onClick={() => {
               const at = Math.max(1, draft.arbors.length - 1)
               const more = { name: 'Another arbor', pinion: null, wheel: null }
-              setDraft({ ...draft, arbors: [...draft.arbors.slice(0, at), more, ...draft.arbors.slice(at)] })
+              setDraft({ arbors: [...draft.arbors.slice(0, at), more, ...draft.arbors.slice(at)] })
             }}
           >
             One more arbor
@@ -148,27 +143,25 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
           <NativeSelect
             label="Turns once an hour"
             value={draft.hourly === null ? '' : String(draft.hourly)}
-            onChange={(e) =>
-              setDraft({ ...draft, hourly: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })
-            }
+            onChange={(e) => setDraft({ hourly: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })}
             data={[
               { value: '', label: 'none of them' },
               ...draft.arbors.map((a, i) => ({ value: String(i), label: a.name })),
             ]}
           />
-          <NumberField
+          <Figure
             label="Turns of the great wheel"
             value={draft.greatTurns}
             min={0.1}
             max={500}
-            onKeep={(greatTurns) => setDraft({ ...draft, greatTurns })}
+            onKeep={(greatTurns) => setDraft({ greatTurns })}
           />
         </Group>
         <Switch
           mt="md"
           label="The last wheel is the escape wheel"
           checked={draft.escape}
-          onChange={(e) => setDraft({ ...draft, escape: e.currentTarget.checked })}
+          onChange={(e) => setDraft({ escape: e.currentTarget.checked })}
         />
         {sheet instanceof FieldError && <p className={styles.wrong}>{sheet.message}</p>}
         <Button mt="md" disabled={!dirty || sheet instanceof FieldError} onClick={keep}>
@@ -181,7 +174,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
         <LostCount
           draft={draft}
           heard={heard ?? clock.pendulum.beatsPerHour}
-          onTake={(arbors) => setDraft({ ...draft, arbors })}
+          onTake={(arbors) => setDraft({ arbors })}
         />
       </section>
     </div>
@@ -196,7 +189,7 @@ function Findings({
 }: {
   sheet: TrainSheet
   draft: TrainSheetChange
-  setDraft: (draft: TrainSheetChange) => void
+  setDraft: (part: Partial<TrainSheetChange>) => void
   heard: number | null
 }) {
   const { clock } = useJobData()
@@ -210,13 +203,13 @@ function Findings({
           </p>
         ),
       )}
-      <NumberField
+      <Figure
         label="A fault comes back every"
         unit="s"
         value={draft.faultPeriodS}
         min={0.5}
         max={200_000}
-        onKeep={(faultPeriodS) => setDraft({ ...draft, faultPeriodS })}
+        onKeep={(faultPeriodS) => setDraft({ faultPeriodS })}
       />
       {named && (
         <p className={styles.finding}>
@@ -240,14 +233,14 @@ const MOTION = [
   ['hourWheel', 'Hour wheel'],
 ] as const
 
-function Motion({ draft, setDraft }: { draft: TrainSheetChange; setDraft: (draft: TrainSheetChange) => void }) {
+function Motion({ draft, setDraft }: { draft: TrainSheetChange; setDraft: (part: Partial<TrainSheetChange>) => void }) {
   const [typed, setTyped] = useState<Partial<NonNullable<TrainSheetChange['motion']>>>(draft.motion ?? {})
   const set = (name: (typeof MOTION)[number][0], value: number | null) => {
     const next = { ...typed, [name]: value ?? undefined }
     setTyped(next)
     const { cannonPinion, minuteWheel, minutePinion, hourWheel } = next
     const whole = cannonPinion && minuteWheel && minutePinion && hourWheel
-    setDraft({ ...draft, motion: whole ? { cannonPinion, minuteWheel, minutePinion, hourWheel } : null })
+    setDraft({ motion: whole ? { cannonPinion, minuteWheel, minutePinion, hourWheel } : null })
   }
   const work = draft.motion
     ? motionWork(draft.motion.cannonPinion, draft.motion.minuteWheel, draft.motion.minutePinion, draft.motion.hourWheel)
@@ -257,7 +250,7 @@ function Motion({ draft, setDraft }: { draft: TrainSheetChange; setDraft: (draft
       <summary className={styles.summary}>Motion work</summary>
       <div className={parts.fields}>
         {MOTION.map(([name, label]) => (
-          <NumberField
+          <Figure
             key={name}
             label={label}
             value={typed[name] ?? null}

@@ -8,7 +8,7 @@ import { useCauseCounts, useClock, useSettings, useTable } from '../../data/quer
 import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
-import { NumberField } from '../../parts/NumberField.tsx'
+import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
@@ -22,7 +22,7 @@ const SHOWN = 6
 export function TroubleSurface() {
   const data = useJobData()
   const seen = useObservations()
-  const causesRows = useRows<ConfirmedCauseRow>('causes', { cause: 'Cause', note: 'Note' }, 'causes')
+  const causesRows = useRows<ConfirmedCauseRow>('causes', 'causes')
   const { data: settings } = useSettings()
   const movement = useMovement()
   const { data: table } = useTable('trouble')
@@ -64,8 +64,6 @@ export function TroubleSurface() {
   const confirm = (cause: string) => causesRows.put({ id: uuid(), version: 0, cause, note: '' })
   return (
     <div className={parts.columns}>
-      {seen.dialog}
-      {causesRows.dialog}
       <section>
         <h2>Most likely</h2>
         <ol className={styles.causes}>
@@ -215,7 +213,7 @@ function Ask({
   if (years)
     return (
       <div style={{ width: '7rem' }}>
-        <NumberField
+        <Figure
           label="Years"
           value={typeof answer === 'number' ? answer : null}
           min={0}

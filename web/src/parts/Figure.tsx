@@ -1,0 +1,143 @@
+import { readFigure, tenTimesOff, type FigureUnit } from '@treadle/core'
+import { TextInput, type TextInputProps } from '@mantine/core'
+import { useSessionStorage } from '@mantine/hooks'
+import { useState, type ReactNode } from 'react'
+import { useLocation } from 'react-router'
+import { boundsOfField } from './boundsOfField.ts'
+import type { RowSchema } from './fieldWords.ts'
+import { onward } from './onward.ts'
+import { figure } from './say.ts'
+
+interface FigureProps extends Pick<TextInputProps, 'size' | 'w' | 'mt' | 'description' | 'placeholder'> {
+  label: string
+  /** what it is kept in; it may be typed in another */
+  unit?: string
+  value: number | null
+  onKeep: (value: number | null) => void
+  /** the field of a row: its bounds and whether it is whole are its schema's */
+  of?: [schema: RowSchema, field: string]
+  min?: number
+  max?: number
+  whole?: boolean
+  /** figures of the same kind on the same thing: one that is ten times off them is asked about once */
+  beside?: (number | null)[]
+  /** the label is read out and not shown */
+  quiet?: boolean
+  /** taken with each key and not when one leaves it: where what stands beside is reckoned as one types */
+  atOnce?: boolean
+  /** which of several of this name on one page it is, for what is half typed */
+  draftOf?: string
+  error?: ReactNode
+  disabled?: boolean
+}
+
+/**
+ * One figure of a row. It is kept when one leaves the field or presses Enter, which goes to the next figure; a caliper’s
+ * own Enter does the same. Empty means not known. What is half typed outlives a reload.
+ */
+export function Figure({
+  label,
+  unit = '',
+  value,
+  onKeep,
+  of,
+  beside = [],
+  quiet = false,
+  atOnce = false,
+  draftOf = '',
+  error,
+  disabled,
+  ...rest
+}: FigureProps) {
+  const { min, max, whole, size, w, mt, description, placeholder } = { ...boundsOfField(of), ...defined(rest) }
+  const { pathname, search } = useLocation()
+  const [typed, setTyped, forget] = useSessionStorage<string | null>({
+    key: `treadle-figure ${pathname}${search} ${label} ${draftOf}`,
+    defaultValue: null,
+    getInitialValueInEffect: false,
+  })
+  const [asked, setAsked] = useState<string | null>(null)
+  // Once the row has what was typed, the row is shown, and whatever it becomes later.
+  const [kept, setKept] = useState<{ value: number | null } | null>(null)
+  const [shown, setShown] = useState(value)
+  if (shown !== value) {
+    setShown(value)
+    if (kept) setKept(null)
+  }
+  const open = typed !== null && (kept === null || kept.value !== value)
+  const text = open ? typed : value === null ? '' : figure(value, 5)
+  const now = readFigure(text, asUnit(unit), { named: unit === '' ? [] : [unit] })
+  const wrong = !now.read ? now.sentence : now.value === null ? null : outside(now.value, { min, max, whole })
+  const near = now.read && now.value !== null && open ? tenTimesOff(now.value, beside) : null
+  const question =
+    asked === text && near !== null && now.read
+      ? `${figure(now.value ?? 0)}? The others are near ${figure(near)}. Enter keeps it as it is.`
+      : null
+  /** says whether one may go on: it is kept, or it was so already */
+  const keep = (): boolean => {
+    if (!open) return true
+    if (!now.read || wrong !== null) return false
+    if (near !== null && asked !== text) {
+      setAsked(text)
+      return false
+    }
+    if (now.value !== value) {
+      setKept({ value: now.value })
+      onKeep(now.value)
+    }
+    forget()
+    return true
+  }
+  return (
+    <TextInput
+      {...(quiet ? { 'aria-label': label } : { label })}
+      {...{ size, w, mt, description, placeholder }}
+      value={text}
+      data-figure=""
+      inputMode={unit === 's' ? 'text' : 'decimal'}
+      autoComplete="off"
+      disabled={disabled}
+      error={wrong ?? question ?? error}
+      onChange={(e) => {
+        const next = e.currentTarget.value
+        setKept(null)
+        setTyped(next)
+        if (!atOnce) return
+        // What can't be read is no figure: the form that it stands in then refuses it by name.
+        const figureNow = readFigure(next, asUnit(unit), { named: unit === '' ? [] : [unit] })
+        onKeep(figureNow.read ? figureNow.value : NaN)
+      }}
+      onFocus={(e) => e.currentTarget.select()}
+      onBlur={keep}
+      onKeyDown={(e) => {
+        if (e.key !== 'Enter') return
+        if (!keep()) {
+          e.preventDefault()
+          return
+        }
+        // In a form of its own with nothing to go on to, Enter sends the form.
+        if (onward(e.currentTarget)) e.preventDefault()
+      }}
+      rightSection={unit === '' ? undefined : <span className="quiet">{unit}</span>}
+      rightSectionWidth={unit.length > 3 ? 72 : 44}
+    />
+  )
+}
+
+const READ: FigureUnit[] = ['mm', 'm', '°', 's', 'kg', '']
+
+/** A unit that nothing is turned into is only a word after the figure. */
+function asUnit(unit: string): FigureUnit {
+  return READ.find((u) => u === unit) ?? ''
+}
+
+function outside(value: number, { min, max, whole }: { min?: number; max?: number; whole?: boolean }): string | null {
+  if (whole && !Number.isInteger(value)) return 'It must be a whole number'
+  if ((min === undefined || value >= min) && (max === undefined || value <= max)) return null
+  if (min === undefined) return `At most ${figure(max ?? 0)}`
+  return max === undefined ? `From ${figure(min)}` : `From ${figure(min)} to ${figure(max)}`
+}
+
+function defined<T extends object>(props: T): Partial<T> {
+  return Object.fromEntries(Object.entries(props).filter(([, v]) => v !== undefined)) as Partial<T>
+}

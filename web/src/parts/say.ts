@@ -1,0 +1,90 @@
+import { workshopZone } from '../data/workshopZone.ts'
+
+/** What is said and shown is in the workshop's language; times of day are the workshop's. */
+const LANGUAGE = 'en-GB'
+
+const DAY_MS = 86_400_000
+const numbers = new Map<number, Intl.NumberFormat>()
+
+/** A figure with up to so many places, a true minus sign, and no thousands mark: 43200, −0.25. */
+export function figure(value: number, most = 4): string {
+  const format =
+    numbers.get(most) ?? new Intl.NumberFormat(LANGUAGE, { maximumFractionDigits: most, useGrouping: false })
+  numbers.set(most, format)
+  return format.format(value).replace(/^-/, '−').replace(/^−0$/, '0')
+}
+
+/** A figure to a fixed number of places with its sign: +0.30, −12.0; nought has none. */
+export function signed(value: number, places: number): string {
+  const size = Math.abs(value).toFixed(places)
+  return Number(size) === 0 ? size : `${value < 0 ? '−' : '+'}${size}`
+}
+
+/** "1 reading", "3 readings", "1 hole bushed": the count with its word. */
+export function count(n: number, one: string, more = `${one}s`): string {
+  return `${n} ${plural(n, one, more)}`
+}
+
+const rules = new Intl.PluralRules(LANGUAGE)
+
+/** The word for so many. */
+function plural(n: number, one: string, more = `${one}s`): string {
+  return rules.select(n) === 'one' ? one : more
+}
+
+/** "once", "twice", "5 times" */
+export function times(n: number): string {
+  return n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`
+}
+
+export const yesNo = (value: boolean) => (value ? 'yes' : 'no')
+
+function parts(at: Date, options: Intl.DateTimeFormatOptions): string {
+  return new Intl.DateTimeFormat(LANGUAGE, { ...options, timeZone: workshopZone() }).format(at)
+}
+
+const HOUR = { hour: 'numeric', minute: '2-digit', hourCycle: 'h23' } as const
+
+/** "Mon 9:05", or with the date when it is more than six days off. */
+export function whenShort(iso: string): string {
+  const at = new Date(iso)
+  const hour = hourOf(at)
+  return Math.abs(Date.now() - at.getTime()) >= 7 * DAY_MS
+    ? `${parts(at, { day: 'numeric', month: 'short', year: 'numeric' })} ${hour}`
+    : `${parts(at, { weekday: 'short' })} ${hour}`
+}
+
+/** "Friday, about 9:00" for something to come. */
+export function whenAbout(ms: number): string {
+  if (ms <= Date.now()) return 'now'
+  const at = new Date(ms)
+  const days = Math.round((Date.parse(dayOf(at)) - Date.parse(dayOf(new Date()))) / DAY_MS)
+  const hour = `${Number(parts(new Date(ms + 1_800_000), { hour: 'numeric', hourCycle: 'h23' }))}:00`
+  if (days === 0) return `today, about ${hour}`
+  if (days === 1) return `tomorrow, about ${hour}`
+  return days < 7 ? `${parts(at, { weekday: 'long' })}, about ${hour}` : parts(at, { day: 'numeric', month: 'long' })
+}
+
+/** "Friday 27 November, 17:05" */
+export function dayAndHour(at: Date): string {
+  const day = parts(at, { weekday: 'long', day: 'numeric', month: 'long' }).replace(',', '')
+  return `${day}, ${hourOf(at)}`
+}
+
+/** "9:05" */
+export function hourOf(at: Date): string {
+  return parts(at, HOUR).replace(/^0(?=\d)/, '')
+}
+
+/** "Fri 9:05", or "27 Nov" when it is six days off or more. */
+export function whenDue(at: Date, now: Date): string {
+  if (dayOf(at) === dayOf(now)) return hourOf(at)
+  return at.getTime() - now.getTime() < 6 * DAY_MS
+    ? `${parts(at, { weekday: 'short' })} ${hourOf(at)}`
+    : parts(at, { day: 'numeric', month: 'short' })
+}
+
+/** The day of a moment by the workshop's clock, ISO 8601. */
+export function dayOf(at: Date): string {
+  return new Intl.DateTimeFormat('en-CA', { timeZone: workshopZone() }).format(at)
+}
