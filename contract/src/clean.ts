@@ -22,7 +22,7 @@ export const CleanPart = only({
   name: requiredLine(120).label('Part'),
   material: requiredLine(40).label('Material'),
   finish: line(40).defined().label('Finish'),
-  done: boolean().required(),
+  done: boolean().required().label('Done'),
 })
 export type CleanPart = InferType<typeof CleanPart>
 export type CleanPartRow = CleanPart & { jobId: string; at: string; who: string; whoId?: string | null }
@@ -35,7 +35,7 @@ export const Timer = ruled(
     title: requiredLine(120).label('What runs'),
     startedAt: moment().label('Started'),
     endsAt: moment().label('Ends'),
-    stopped: boolean().required(),
+    stopped: boolean().required().label('Stopped'),
     /** the bath it is of, and which of its steps: 0 the bath itself, then what follows at once */
     bath: line(40).defined(),
     step: measured(0, 10).integer().required(),

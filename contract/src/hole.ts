@@ -49,8 +49,8 @@ export const HoleChange = ruled(
     sinkMm: measured(0.1, 60).nullable().defined().label('Oil sink'),
     /** why it need not be judged; empty: it must be */
     waived: text(300).defined().label('Why it need not be judged'),
-    bushed: boolean().required(),
-    flagged: boolean().required(),
+    bushed: boolean().required().label('Bushed'),
+    flagged: boolean().required().label('Flagged for later'),
   }),
   [
     'reason',

@@ -34,7 +34,7 @@ export const ArborTestChange = only({
   /** the positions in which it binds; none: it is free in all */
   binds: array(string().oneOf(BINDS).required()).max(3).required().label('Binds'),
   feel: string().oneOf(['', 'smooth', 'gritty', 'rough']).defined().label('Feel'),
-  tried: boolean().required(),
+  tried: boolean().required().label('Tried in every position'),
   note: line(300).defined().label('Note'),
 })
 export type ArborTestChange = InferType<typeof ArborTestChange>
@@ -67,9 +67,9 @@ export const PivotChange = ruled(
     /** the arbor beside it, for a new pivot */
     arborMm: measured(0.1, 100).nullable().defined().label('Arbor, across'),
     shoulder: string().oneOf(['', 'clean', 'worn']).defined().label('Shoulder'),
-    rust: boolean().required(),
+    rust: boolean().required().label('Rust pits'),
     /** that straightening may break it was said to the owner before */
-    ownerTold: boolean().required(),
+    ownerTold: boolean().required().label('The owner was told'),
     work: string().oneOf(PIVOT_WORK).defined().label('Done'),
     finishedMm: measured(0.05, 50).nullable().defined().label('Finished'),
     note: line(300).defined().label('Note'),
@@ -127,7 +127,7 @@ export const BushingChange = only({
   version: version(),
   holeId: id(),
   method: string().oneOf(BUSHING_METHODS).required().label('How'),
-  spoilt: boolean().required(),
+  spoilt: boolean().required().label('Spoilt'),
   source: string().oneOf(BUSH_SOURCES).required().label('Bush'),
   stockId: idOrNone(),
   cutterMm: measured(0.3, 60).nullable().defined().label('Cutter'),

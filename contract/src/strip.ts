@@ -34,7 +34,7 @@ export const StripStep = only({
   /** single parts that came out, screws with them */
   count: measured(1, 200).integer().required().label('Parts out'),
   photoId: idOrNone(),
-  back: boolean().required(),
+  back: boolean().required().label('Back in'),
 })
 export type StripStep = InferType<typeof StripStep>
 export type StripStepRow = StripStep & { jobId: string; at: string; who: string; whoId?: string | null }

@@ -72,7 +72,7 @@ export function dayAndHour(at: Date): string {
 }
 
 /** "9:05" */
-export function hourOf(at: Date): string {
+function hourOf(at: Date): string {
   return parts(at, HOUR).replace(/^0(?=\d)/, '')
 }
 
@@ -85,6 +85,6 @@ export function whenDue(at: Date, now: Date): string {
 }
 
 /** The day of a moment by the workshop's clock, ISO 8601. */
-export function dayOf(at: Date): string {
+function dayOf(at: Date): string {
   return new Intl.DateTimeFormat('en-CA', { timeZone: workshopZone() }).format(at)
 }

@@ -8,6 +8,8 @@ export interface Surface {
   bay: Bay | null
   title: string
   load: () => Promise<ComponentType>
+  /** where a clock's work in this bay goes on when nothing is owed to it */
+  home?: true
   /** what is owed to a clock and done here */
   owes?: Owed['kind'][]
 }
@@ -16,6 +18,7 @@ export interface Surface {
 export const SURFACES: Surface[] = [
   {
     path: 'arrive',
+    home: true,
     bay: 'arrive',
     title: 'Receive',
     load: async () => (await import('./arrive/ArriveSurface.tsx')).ArriveSurface,
@@ -60,6 +63,7 @@ export const SURFACES: Surface[] = [
   },
   {
     path: 'power',
+    home: true,
     bay: 'strip',
     title: 'Power',
     load: async () => (await import('./power/PowerSurface.tsx')).PowerSurface,
@@ -100,6 +104,7 @@ export const SURFACES: Surface[] = [
   },
   {
     path: 'holes',
+    home: true,
     bay: 'mend',
     title: 'Holes',
     load: async () => (await import('./holes/HolesSurface.tsx')).HolesSurface,
@@ -121,6 +126,7 @@ export const SURFACES: Surface[] = [
   },
   {
     path: 'listen',
+    home: true,
     bay: 'set',
     title: 'Beat',
     load: async () => (await import('./listen/JobListen.tsx')).JobListen,
@@ -135,6 +141,7 @@ export const SURFACES: Surface[] = [
   },
   {
     path: 'card',
+    home: true,
     bay: 'return',
     title: 'Card',
     load: async () => (await import('./card/CardSurface.tsx')).CardSurface,
@@ -153,7 +160,7 @@ export function whereOwed(kind: Owed['kind']): string {
   return SURFACES.find((s) => s.owes?.includes(kind))?.path ?? 'arrive'
 }
 
-/** Where a clock's work goes on when nothing is owed to it: the first surface of its bay that something may be owed at. */
+/** Where a clock's work goes on when nothing is owed to it. */
 export function whereInBay(bay: Bay): string {
-  return SURFACES.find((s) => s.bay === bay && s.owes)?.path ?? 'arrive'
+  return SURFACES.find((s) => s.bay === bay && s.home)?.path ?? 'arrive'
 }

@@ -23,8 +23,9 @@ import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing, STATE_WORDS } from '../../job/plates/PlateDrawing.tsx'
 import { stateOf } from '@treadle/core'
+import { nextOf, type Next } from './next.ts'
 import plates from '../../job/plates/Plates.module.css'
-import { gone, testOrder, unjudged, type TestStop } from '@treadle/core'
+import { gone, ofArbor, sameArbor, samePlace, testOrder, type TestStop, unjudged } from '@treadle/core'
 
 const NAMESPACE = 'a3b6f2f0-6c0c-4a84-9a3c-1df2b0c4e9d7'
 
@@ -60,36 +61,28 @@ export function BetweenPlatesSurface() {
     tried: false,
     note: '',
   })
-  const row = arborTests.find((t) => t.train === stop?.train && t.arbor === stop.name)
+  const row = arborTests.find((t) => stop && sameArbor(t, ofArbor(stop)))
   const test = stop && tests.seen(blank(stop), row)
   const set = (part: Partial<ArborTestChange>) => {
     if (stop) tests.set(blank(stop), row, part)
   }
   const field = useRef<HTMLDivElement>(null)
-  usePedalAction(
-    !stop
-      ? null
-      : test?.tried !== true
-        ? {
-            label: `Press when the ${stop.name.toLowerCase()} is free in every position`,
-            hint: 'dial up, dial down and upright',
-            press: () => {
-              const was = test
-              set({ tried: true, binds: [] })
-              return () => (was ? set({ tried: was.tried, binds: was.binds }) : set({ tried: false }))
-            },
-          }
-        : next
-          ? {
-              label: `Press for the next: ${next.name}`,
-              hint: `${next.train} train`,
-              press: () => {
-                go(next)
-                return () => go(stop)
-              },
-            }
-          : { label: 'Press to go on to the pivots', press: () => void navigate(`/jobs/${job.id}/pivots`) },
-  )
+  const now = stop && nextOf({ stop, tried: test?.tried === true, next })
+  const press = (to: Next, here: TestStop): (() => void) | void => {
+    switch (to.what) {
+      case 'free': {
+        const was = test
+        set({ tried: true, binds: [] })
+        return () => (was ? set({ tried: was.tried, binds: was.binds }) : set({ tried: false }))
+      }
+      case 'next-arbor':
+        if (next) go(next)
+        return () => go(here)
+      case 'pivots':
+        return void navigate(`/jobs/${job.id}/pivots`)
+    }
+  }
+  usePedalAction(now && stop ? { label: now.label, hint: now.hint, press: () => press(now, stop) } : null)
   if (!stop)
     return (
       <>
@@ -227,8 +220,8 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
   const rows = useRows<Hole>('holes')
   const [waiving, setWaiving] = useState(false)
   const [reason, setReason] = useState('')
-  const row = holes.find((h) => h.train === stop.train && h.arbor === stop.name && h.plate === plate)
-  const placed = plateMap?.arbors.find((a) => a.train === stop.train && a.name === stop.name)
+  const row = holes.find((h) => samePlace(h, { ...ofArbor(stop), plate }))
+  const placed = plateMap?.arbors.find((a) => sameArbor(ofArbor(a), ofArbor(stop)))
   const [id] = useState(() => uuid())
   const place = { train: stop.train, arbor: stop.name, arborIndex: stop.index, plate, role: stop.role }
   const blank = {

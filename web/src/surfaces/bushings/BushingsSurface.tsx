@@ -22,6 +22,7 @@ import { PlateDrawing } from '../../job/plates/PlateDrawing.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import styles from './Bushings.module.css'
 import type { Plan, PlannedHole } from './planned.ts'
+import { nextOf, type Next } from './next.ts'
 import { NearLimit } from './NearLimit.tsx'
 import { PriceThePlan } from './PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
@@ -83,47 +84,36 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
   const trains = [...new Set(plan.holes.map((h) => h.hole.train))]
   const runsDry = (train: string) => seen.of(`runs-dry ${train}`)?.answer === 'done'
   const together = trains.find((train) => !runsDry(train))
-  const held = step !== undefined && !['mark', 'reference', 'mask'].includes(step.key) && one?.pivotOpen === true
-  usePedalAction(
-    !one
-      ? null
-      : step && !held
-        ? {
-            label: `Press when done: ${step.title.toLowerCase()}`,
-            hint: `${one.hole.arbor}, ${one.hole.plate} plate; ${done.length + 1} of ${steps.length}`,
-            press: () => {
-              mark(one, [...done, step.key])
-              return () => mark(one, done)
-            },
-          }
-        : held
-          ? {
-              label: 'Press to finish its pivot first',
-              hint: 'the bush is fitted to the finished pivot',
-              press: () =>
-                void navigate(
-                  `../pivots?at=${encodeURIComponent(`${one.hole.train} ${one.hole.arbor} ${one.hole.plate}`)}`,
-                ),
-            }
-          : nextHole
-            ? {
-                label: `Press for the next hole: ${nextHole.hole.arbor}, ${nextHole.hole.plate}`,
-                press: () => {
-                  go(nextHole)
-                  return () => go(one)
-                },
-              }
-            : together
-              ? {
-                  label: `Press when the ${together} train runs by itself`,
-                  hint: 'dry, a finger’s pressure on the great wheel; it backs off at the end',
-                  press: () => {
-                    seen.set(`runs-dry ${together}`, { answer: 'done' })
-                    return () => seen.set(`runs-dry ${together}`, { answer: '' })
-                  },
-                }
-              : { label: 'Press to go on and assemble', press: () => void navigate(`/jobs/${job.id}/assemble`) },
-  )
+  const next =
+    one &&
+    nextOf({
+      hole: one.hole,
+      steps,
+      done,
+      pivotOpen: one.pivotOpen,
+      nextHole: nextHole?.hole,
+      trainToRun: together,
+    })
+  const press = (to: Next, here: PlannedHole): (() => void) | void => {
+    switch (to.what) {
+      case 'step':
+        mark(here, [...done, to.key])
+        return () => mark(here, done)
+      case 'pivot-first':
+        return void navigate(
+          `../pivots?at=${encodeURIComponent(`${here.hole.train} ${here.hole.arbor} ${here.hole.plate}`)}`,
+        )
+      case 'next-hole':
+        if (nextHole) go(nextHole)
+        return () => go(here)
+      case 'run-train':
+        seen.set(`runs-dry ${to.train}`, { answer: 'done' })
+        return () => seen.set(`runs-dry ${to.train}`, { answer: '' })
+      case 'assemble':
+        return void navigate(`/jobs/${job.id}/assemble`)
+    }
+  }
+  usePedalAction(next && one ? { label: next.label, hint: next.hint, press: () => press(next, one) } : null)
   if (!one)
     return (
       <>

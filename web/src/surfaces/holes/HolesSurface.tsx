@@ -18,6 +18,7 @@ import { AddHoles } from './AddHoles.tsx'
 import { Depth } from './Depth.tsx'
 import { HolePicture } from './HolePicture.tsx'
 import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type Measure } from './measure.ts'
+import { nextOf } from './next.ts'
 import { Verdict } from './Verdict.tsx'
 import styles from './Holes.module.css'
 
@@ -156,52 +157,33 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       go(hole)
     }
   }
-  usePedalAction(
-    changed && whole
-      ? {
-          label: next ? 'Press to keep this, and take the next hole' : 'Press to keep this',
-          hint: next ? `${next.arbor}, ${next.plate} plate` : undefined,
-          press: keepAndGo,
-          flag,
-        }
-      : changed
-        ? null
-        : verdict === 'bush' && !hole.bushed && pivot?.finishedMm === null
-          ? {
-              label: 'Press to finish its pivot first',
-              hint: 'the bush is fitted to the finished pivot',
-              press: () =>
-                void navigate(
-                  `/jobs/${job.id}/pivots?at=${encodeURIComponent(`${hole.train} ${hole.arbor} ${hole.plate}`)}`,
-                ),
-              flag,
-            }
-          : verdict === 'bush' && !hole.bushed
-            ? {
-                label: 'Press when this bush is in and tried',
-                hint: `${hole.arbor}, ${hole.plate} plate`,
-                press: () => {
-                  save({ bushed: true }, () => next && go(next))
-                  return () => save({ bushed: false }, undefined, hole.version + 1)
-                },
-                flag,
-              }
-            : next
-              ? {
-                  label: 'Press to take the next hole',
-                  hint: `${next.arbor}, ${next.plate} plate`,
-                  press: () => {
-                    go(next)
-                    return () => go(hole)
-                  },
-                  flag,
-                }
-              : {
-                  label: 'Press to go on and set it in beat',
-                  press: () => void navigate(`/jobs/${job.id}/listen`),
-                  flag,
-                },
-  )
+  const foot = nextOf({
+    hole,
+    verdict: verdict ?? null,
+    changed,
+    whole,
+    pivotUnfinished: pivot?.finishedMm === null,
+    next,
+  })
+  const press = (): (() => void) | void => {
+    switch (foot?.what) {
+      case 'keep':
+        return keepAndGo()
+      case 'pivot-first':
+        return void navigate(
+          `/jobs/${job.id}/pivots?at=${encodeURIComponent(`${hole.train} ${hole.arbor} ${hole.plate}`)}`,
+        )
+      case 'bushed':
+        save({ bushed: true }, () => next && go(next))
+        return () => save({ bushed: false }, undefined, hole.version + 1)
+      case 'next-hole':
+        if (next) go(next)
+        return () => go(hole)
+      case 'listen':
+        return void navigate(`/jobs/${job.id}/listen`)
+    }
+  }
+  usePedalAction(foot && { label: foot.label, hint: foot.hint, press, flag })
   return (
     <div className={styles.columns}>
       <HolePicture figures={read.figures} plan={plan} plate={hole.plate} onWear={(wear) => setDraft({ wear })} />

@@ -13,9 +13,8 @@ import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
+import { nextOf } from './next.ts'
 import { useListening, type Heard } from '../../hear/useListening.ts'
-
-const TAPS_WANTED = 5
 
 /** Listening to the clock of a job; each listening is kept with its beats and the last minute of its sound. */
 export function JobListen() {
@@ -73,40 +72,31 @@ export function JobListen() {
   }
   const start = () => listening.start(new MicrophonePickup())
   const isKept = heard?.wav != null && kept === heard.wav
-  usePedalAction(
-    status === 'listening'
-      ? heard && side.first === null && listening.taps < 3 * TAPS_WANTED
-        ? {
-            label: 'Press as the bob reaches the right',
-            hint: `five taps tell the sides apart: ${listening.taps} of ${TAPS_WANTED}`,
-            press: (atMs) => listening.tap(atMs),
-            rhythmic: true,
-          }
-        : heard && listening.taps > 0 && listening.taps < TAPS_WANTED
-          ? {
-              label: 'Press as the bob reaches the right',
-              hint: `${listening.taps} of ${TAPS_WANTED}`,
-              press: (atMs) => listening.tap(atMs),
-              rhythmic: true,
-            }
-          : { label: 'Press to stop listening', hint: `${listening.seconds.toFixed(0)} s heard`, press: listening.stop }
-      : status === 'done' && heard && !isKept
-        ? {
-            label: 'Press to keep this listening',
-            hint: side.first === null ? 'the sides are not told apart' : undefined,
-            press: () => {
-              keepNow()
-              return takeBack
-            },
-          }
-        : status === 'done' && job.bay === 'arrive'
-          ? { label: 'Press to go back to its papers', press: () => void navigate(`/jobs/${job.id}/arrive`) }
-          : {
-              label: status === 'idle' ? 'Press to listen' : 'Press to listen again',
-              hint: 'by the microphone',
-              press: start,
-            },
-  )
+  const next = nextOf({
+    status,
+    heard: heard !== null,
+    first: side.first,
+    taps: listening.taps,
+    seconds: listening.seconds,
+    kept: isKept,
+    arriving: job.bay === 'arrive',
+  })
+  const press = (atMs: number): (() => void) | void => {
+    switch (next.what) {
+      case 'tap':
+        return listening.tap(atMs)
+      case 'stop':
+        return listening.stop()
+      case 'keep':
+        keepNow()
+        return takeBack
+      case 'back':
+        return void navigate(`/jobs/${job.id}/arrive`)
+      case 'listen':
+        return start()
+    }
+  }
+  usePedalAction({ label: next.label, hint: next.hint, rhythmic: next.rhythmic, press })
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() === 'l' && !isField(event.target)) listening.stop()

@@ -34,6 +34,7 @@ import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import { testOrder, type TestStop } from '@treadle/core'
+import { nextOf } from './next.ts'
 import { PivotPicture } from './PivotPicture.tsx'
 import { doneBy, stepsOfPivot } from '@treadle/core'
 
@@ -69,19 +70,19 @@ export function PivotsSurface() {
   }
   const plan = row && settings ? planned(row, settings, sisterOf(row, pivots)) : null
   const finish = plan && row?.finishedMm === null ? doneBy(plan.verdict, settings?.pivotSchool ?? 'burnish') : null
+  const now = end && nextOf({ next, unfinished: row?.finishedMm == null && plan !== null })
   usePedalAction(
-    !end
-      ? null
-      : next
-        ? {
-            label: `Press for the next pivot: ${next.stop.name}, ${next.plate}`,
-            hint: row?.finishedMm == null && plan ? 'this one is not finished' : undefined,
-            press: () => {
-              go(next)
-              return () => go(end)
-            },
-          }
-        : { label: 'Press to go on to the bushings', press: () => void navigate(`/jobs/${job.id}/bushings`) },
+    now && end
+      ? {
+          label: now.label,
+          hint: now.hint,
+          press: () => {
+            if (now.what === 'bushings' || !next) return void navigate(`/jobs/${job.id}/bushings`)
+            go(next)
+            return () => go(end)
+          },
+        }
+      : null,
   )
   const gate = gates.find((g) => g.name === 'pivots')
   if (!end || !settings)

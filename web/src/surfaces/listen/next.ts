@@ -1,0 +1,51 @@
+import type { Side } from '@treadle/core'
+
+interface Standing {
+  status: 'idle' | 'listening' | 'reading' | 'done' | 'refused'
+  heard: boolean
+  /** which end the first tick is, once it is told */
+  first: Side | null
+  taps: number
+  seconds: number
+  kept: boolean
+  arriving: boolean
+}
+
+export interface Next {
+  what: 'tap' | 'stop' | 'keep' | 'back' | 'listen'
+  label: string
+  hint?: string
+  rhythmic?: boolean
+}
+
+const TAPS_WANTED = 5
+/** After so many taps that tell nothing more would not either. */
+const TAPS_MOST = 3 * TAPS_WANTED
+
+/** What the foot does now: tap the sides apart, stop, keep what was heard, and go on. */
+export function nextOf({ status, heard, first, taps, seconds, kept, arriving }: Standing): Next {
+  if (status === 'listening') {
+    const untold = heard && first === null && taps < TAPS_MOST
+    const begun = heard && taps > 0 && taps < TAPS_WANTED
+    return untold || begun
+      ? {
+          what: 'tap',
+          label: 'Press as the bob reaches the right',
+          hint: untold ? `five taps tell the sides apart: ${taps} of ${TAPS_WANTED}` : `${taps} of ${TAPS_WANTED}`,
+          rhythmic: true,
+        }
+      : { what: 'stop', label: 'Press to stop listening', hint: `${seconds.toFixed(0)} s heard` }
+  }
+  if (status === 'done' && heard && !kept)
+    return {
+      what: 'keep',
+      label: 'Press to keep this listening',
+      hint: first === null ? 'the sides are not told apart' : undefined,
+    }
+  if (status === 'done' && arriving) return { what: 'back', label: 'Press to go back to its papers' }
+  return {
+    what: 'listen',
+    label: status === 'idle' ? 'Press to listen' : 'Press to listen again',
+    hint: 'by the microphone',
+  }
+}

@@ -1,0 +1,57 @@
+import { HoleChange, Settings, StripStep } from '@treadle/contract'
+import { describe, expect, test } from 'vitest'
+import { clashOf, merged } from '../src/parts/clash.ts'
+import { wordsOf } from '../src/parts/fieldWords.ts'
+
+const words = wordsOf(HoleChange)
+const base = { id: 'h', version: 3, longAxisMm: 1.2, shortAxisMm: 1.1, pivotMm: null, waived: '', flagged: false }
+const clash = (mine: object, theirs: object, from: object | null = base) =>
+  clashOf(
+    { words, base: from ?? undefined, mine: { ...base, ...mine }, send: () => undefined },
+    { ...base, version: 4, ...theirs },
+  )
+
+describe('two people change one row', () => {
+  test('another field: nobody is asked, and both changes stand', () => {
+    const met = clash({ longAxisMm: 1.3 }, { pivotMm: 1 })
+    expect(met.fields).toEqual([])
+    expect(merged(met, {})).toMatchObject({ longAxisMm: 1.3, pivotMm: 1 })
+  })
+
+  test('the same field: that one is asked about, and keeping mine takes back nothing else of theirs', () => {
+    const met = clash({ longAxisMm: 1.3, waived: 'New.' }, { longAxisMm: 1.4, pivotMm: 1 })
+    expect(met.fields).toEqual(['longAxisMm'])
+    expect(merged(met, {})).toMatchObject({ longAxisMm: 1.3, waived: 'New.', pivotMm: 1 })
+    expect(merged(met, { longAxisMm: 'theirs' })).toMatchObject({ longAxisMm: 1.4, waived: 'New.', pivotMm: 1 })
+  })
+
+  test('field by field: one mine, one theirs', () => {
+    const met = clash({ longAxisMm: 1.3, shortAxisMm: 1.2 }, { longAxisMm: 1.4, shortAxisMm: 1.15 })
+    expect(met.fields).toEqual(['longAxisMm', 'shortAxisMm'])
+    expect(merged(met, { shortAxisMm: 'theirs' })).toMatchObject({ longAxisMm: 1.3, shortAxisMm: 1.15 })
+  })
+
+  test('the same change twice is no question, nor is a field that nobody reads', () => {
+    expect(clash({ longAxisMm: 1.3 }, { longAxisMm: 1.3 }).fields).toEqual([])
+    expect(clash({ typed: { longAxis: 1 } }, { typed: { longAxis: 2 } }).fields).toEqual([])
+  })
+
+  test('begun anew by both: every field that differs is asked about', () => {
+    expect(clash({ longAxisMm: 1.3 }, {}, null).fields).toEqual(['longAxisMm'])
+  })
+})
+
+describe('a row in words', () => {
+  test('labels and units are the schema’s; nothing is shown as it is stored', () => {
+    expect(words.longAxisMm).toMatchObject({ label: 'Long way' })
+    expect(words.longAxisMm!.say(1.3)).toBe('1.3 mm')
+    expect(words.wearDeg!.say(90)).toBe('90°')
+    expect(words.longAxisMm!.say(null)).toBe('–')
+    expect(words.bushed!.say(true)).toBe('yes')
+    expect(words.version).toBeUndefined()
+    const { bushing } = wordsOf(Settings)
+    expect(bushing!.say({ playPercent: 8, rule: 'play' })).toBe('Play 8 %, Which schools decide play')
+    for (const schema of [HoleChange, Settings, StripStep])
+      for (const { say } of Object.values(wordsOf(schema))) expect(say({ odd: [1] })).not.toMatch(/[{}"]/)
+  })
+})

@@ -1,0 +1,110 @@
+import { describe, expect, test } from 'vitest'
+import { nextOf as atBushing } from '../src/surfaces/bushings/next.ts'
+import { nextOf as atArbor } from '../src/surfaces/betweenPlates/next.ts'
+import { nextOf as atHole } from '../src/surfaces/holes/next.ts'
+import { nextOf as atListening } from '../src/surfaces/listen/next.ts'
+import { nextOf as atPivot } from '../src/surfaces/pivots/next.ts'
+
+describe('at a bushing', () => {
+  const STEPS = [
+    { key: 'mark', title: 'Mark the wear' },
+    { key: 'cut', title: 'Cut' },
+  ]
+  const now = (part: Partial<Parameters<typeof atBushing>[0]>) =>
+    atBushing({
+      hole: { train: 'going', arbor: 'Third', plate: 'back' },
+      steps: STEPS,
+      done: [],
+      pivotOpen: false,
+      nextHole: undefined,
+      trainToRun: undefined,
+      ...part,
+    })
+
+  test('the first step that is not done, with how far it is', () => {
+    expect(now({})).toMatchObject({ what: 'step', key: 'mark', hint: 'Third, back plate; 1 of 2' })
+    expect(now({ done: ['mark'] })).toMatchObject({ what: 'step', key: 'cut' })
+  })
+
+  test('marking does not wait for the pivot, cutting does', () => {
+    expect(now({ pivotOpen: true }).what).toBe('step')
+    expect(now({ pivotOpen: true, done: ['mark'] }).what).toBe('pivot-first')
+  })
+
+  test('then the next hole, the trains one by one, and on', () => {
+    const done = ['mark', 'cut']
+    expect(now({ done, nextHole: { arbor: 'Centre', plate: 'front' } }).what).toBe('next-hole')
+    expect(now({ done, trainToRun: 'strike' })).toMatchObject({ what: 'run-train', train: 'strike' })
+    expect(now({ done }).what).toBe('assemble')
+  })
+})
+
+describe('at a hole', () => {
+  const now = (part: Partial<Parameters<typeof atHole>[0]>) =>
+    atHole({
+      hole: { arbor: 'Third', plate: 'back', bushed: false },
+      verdict: null,
+      changed: false,
+      whole: false,
+      pivotUnfinished: false,
+      next: { arbor: 'Centre', plate: 'back' },
+      ...part,
+    })
+
+  test('what is half typed is neither kept nor left by a press', () => {
+    expect(now({ changed: true })).toBeNull()
+    expect(now({ changed: true, whole: true })?.what).toBe('keep')
+  })
+
+  test('a bush waits for its pivot', () => {
+    expect(now({ verdict: 'bush', pivotUnfinished: true })?.what).toBe('pivot-first')
+    expect(now({ verdict: 'bush' })?.what).toBe('bushed')
+    expect(now({ verdict: 'bush', hole: { arbor: '', plate: '', bushed: true } })?.what).toBe('next-hole')
+    expect(now({ verdict: 'leave', next: undefined })?.what).toBe('listen')
+  })
+})
+
+describe('between the plates and at the pivots', () => {
+  test('free first, then the next arbor, then the pivots', () => {
+    const next = { name: 'Centre', train: 'going' }
+    expect(atArbor({ stop: { name: 'Third' }, tried: false, next }).what).toBe('free')
+    expect(atArbor({ stop: { name: 'Third' }, tried: true, next }).what).toBe('next-arbor')
+    expect(atArbor({ stop: { name: 'Third' }, tried: true, next: undefined }).what).toBe('pivots')
+  })
+
+  test('a pivot that is left unfinished is said to be so', () => {
+    const next = { stop: { name: 'Centre' }, plate: 'front' }
+    expect(atPivot({ next, unfinished: true })).toMatchObject({ what: 'next-pivot', hint: 'this one is not finished' })
+    expect(atPivot({ next, unfinished: false }).hint).toBeUndefined()
+    expect(atPivot({ next: undefined, unfinished: true }).what).toBe('bushings')
+  })
+})
+
+describe('at a listening', () => {
+  const now = (part: Partial<Parameters<typeof atListening>[0]>) =>
+    atListening({
+      status: 'listening',
+      heard: true,
+      first: null,
+      taps: 0,
+      seconds: 9,
+      kept: false,
+      arriving: false,
+      ...part,
+    })
+
+  test('taps tell the sides apart, in rhythm; what is told, or can’t be, stops it', () => {
+    expect(now({})).toMatchObject({ what: 'tap', rhythmic: true })
+    expect(now({ first: 'right', taps: 3 })).toMatchObject({ what: 'tap', hint: '3 of 5' })
+    expect(now({ first: 'right', taps: 5 }).what).toBe('stop')
+    expect(now({ taps: 15 }).what).toBe('stop')
+    expect(now({ heard: false })).toMatchObject({ what: 'stop', hint: '9 s heard' })
+  })
+
+  test('kept once, and then on', () => {
+    expect(now({ status: 'done' }).what).toBe('keep')
+    expect(now({ status: 'done', kept: true }).what).toBe('listen')
+    expect(now({ status: 'done', kept: true, arriving: true }).what).toBe('back')
+    expect(now({ status: 'idle', heard: false }).label).toBe('Press to listen')
+  })
+})
