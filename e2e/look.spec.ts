@@ -70,7 +70,7 @@ test.describe('every main view', () => {
         await page.emulateMedia({ colorScheme: 'light' })
         await page.goto(address)
         await page.getByRole('heading').first().waitFor()
-        await expect(page.getByLabel('Fetching')).toHaveCount(0)
+        await expect(page.getByLabel('Fetching', { exact: true })).toHaveCount(0)
         expect(await seriousOf(page, address)).toEqual([])
         // The theme changes colours and nothing else.
         await page.emulateMedia({ colorScheme: 'dark' })

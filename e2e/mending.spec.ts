@@ -285,7 +285,7 @@ test('two people bush one movement: what the other did is laid beside it', async
   // What it leaves asks for a larger cutter than the one it was begun with.
   const leaves = other.getByRole('textbox', { name: 'Hole it leaves, across the thread’s crests' })
   await leaves.fill('0.9')
-  await expect(other.getByText('From 1.11 to 60')).toBeVisible()
+  await expect(other.getByText(/from 1.11 to 60/)).toBeVisible()
   await leaves.fill('2.5')
   await leaves.press('Enter')
   await expect(other.getByText(/It leaves 2.50 mm/)).toBeVisible()

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { FieldError } from '../check/require.ts'
 import { finishedHoleMm } from './finishedHole.ts'
 import { checkHoleForBush, checkStock, whyItDoesNotFit, type HoleForBush, type StockBush } from './fromStock.ts'
@@ -83,14 +84,14 @@ function cheapestWay(
   while (rows.length > 0) {
     const better = new Set<number>()
     for (const row of rows) {
-      const price = rowCost[row] as number
+      const price = nth(rowCost, row)
       costs[row]?.forEach((cost, column) => {
-        if (cost === null || column === given[row] || price + cost >= (dist[column] as number)) return
+        if (cost === null || column === given[row] || price + cost >= nth(dist, column)) return
         dist[column] = price + cost
         from[column] = row
-        for (const holder of holders[column] as number[]) {
+        for (const holder of nth(holders, column)) {
           const back = price + cost - (costs[holder]?.[column] as number)
-          if (back >= (rowCost[holder] as number)) continue
+          if (back >= nth(rowCost, holder)) continue
           rowCost[holder] = back
           better.add(holder)
         }
@@ -100,13 +101,13 @@ function cheapestWay(
   }
   const reached = free.flatMap((count, column) => (count > 0 && Number.isFinite(dist[column]) ? [column] : []))
   const end = reached.reduce<number | null>(
-    (best, c) => (best === null || (dist[c] as number) < (dist[best] as number) ? c : best),
+    (best, c) => (best === null || nth(dist, c) < nth(dist, best) ? c : best),
     null,
   )
   if (end === null) return null
   const moves: [number, number][] = []
   for (let column: number | null = end; column !== null;) {
-    const row = from[column] as number
+    const row: number = nth(from, column)
     moves.push([row, column])
     column = given[row] ?? null
   }

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import FFT from 'fft.js'
 
 /**
@@ -9,18 +10,18 @@ export function autocorrelation(values: Float32Array, lags: number): Float64Arra
   let mean = 0
   for (const v of values) mean += v / values.length
   const padded = new Float64Array(size)
-  for (let i = 0; i < values.length; i++) padded[i] = (values[i] as number) - mean
+  for (let i = 0; i < values.length; i++) padded[i] = nth(values, i) - mean
   const fft = new FFT(size)
   const spectrum = fft.createComplexArray()
   fft.realTransform(spectrum, padded)
   fft.completeSpectrum(spectrum)
   for (let i = 0; i < spectrum.length; i += 2) {
-    spectrum[i] = (spectrum[i] as number) ** 2 + (spectrum[i + 1] as number) ** 2
+    spectrum[i] = nth(spectrum, i) ** 2 + nth(spectrum, i + 1) ** 2
     spectrum[i + 1] = 0
   }
   const back = fft.createComplexArray()
   fft.inverseTransform(back, spectrum)
   const out = new Float64Array(Math.min(lags, values.length))
-  for (let lag = 0; lag < out.length; lag++) out[lag] = (back[2 * lag] as number) / (values.length - lag)
+  for (let lag = 0; lag < out.length; lag++) out[lag] = nth(back, 2 * lag) / (values.length - lag)
   return out
 }

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import type { Slip } from './slips.ts'
 import { robustSpread } from './spread.ts'
@@ -99,16 +100,14 @@ function firstGuess(beats: TrackedBeat[], segmentOf: number[]): number[] {
     const one = beats[i + 1]
     const two = beats[i + 2]
     if (one?.index === b.index + 1 && two?.index === b.index + 2 && segmentOf[i] === segmentOf[i + 2])
-      halves.push(((left[i + 1] as number) - ((left[i] as number) + (left[i + 2] as number)) / 2) * 2 * -side(b.index))
+      halves.push((nth(left, i + 1) - (nth(left, i) + nth(left, i + 2)) / 2) * 2 * -side(b.index))
   })
   const unevenS = halves.length > 0 ? median(halves) : 0
   for (const segment of new Set(segmentOf)) {
-    const inside = beats.flatMap((b, i) =>
-      segmentOf[i] === segment ? [(left[i] as number) - unevenS * side(b.index)] : [],
-    )
+    const inside = beats.flatMap((b, i) => (segmentOf[i] === segment ? [nth(left, i) - unevenS * side(b.index)] : []))
     const middle = median(inside)
     beats.forEach((b, i) => {
-      if (segmentOf[i] === segment) out[i] = (left[i] as number) - unevenS * side(b.index) - middle
+      if (segmentOf[i] === segment) out[i] = nth(left, i) - unevenS * side(b.index) - middle
     })
   }
   return out
@@ -119,14 +118,14 @@ function leastSquares(beats: TrackedBeat[], segmentOf: number[], segments: numbe
   const means = Array.from({ length: segments }, () => ({ count: 0, n: 0, s: 0, t: 0 }))
   beats.forEach((b, i) => {
     if (!healthy[i]) return
-    const m = means[segmentOf[i] as number] as { count: number; n: number; s: number; t: number }
+    const m = means[nth(segmentOf, i)] as { count: number; n: number; s: number; t: number }
     m.count++
     m.n += (b.index - m.n) / m.count
     m.s += (side(b.index) - m.s) / m.count
     m.t += (b.atS - m.t) / m.count
   })
   const centred = (b: TrackedBeat, i: number) => {
-    const m = means[segmentOf[i] as number] as { n: number; s: number; t: number }
+    const m = means[nth(segmentOf, i)] as { n: number; s: number; t: number }
     return { n: b.index - m.n, s: side(b.index) - m.s, t: b.atS - m.t }
   }
   let nn = 0
@@ -162,8 +161,8 @@ function neighbourCorrelation(beats: TrackedBeat[], late: number[], healthy: boo
   for (let i = 1; i < beats.length; i++) {
     const adjacent = (beats[i] as TrackedBeat).index === (beats[i - 1] as TrackedBeat).index + 1
     if (!adjacent || !healthy[i] || !healthy[i - 1]) continue
-    product += (late[i] as number) * (late[i - 1] as number)
-    squares += ((late[i] as number) ** 2 + (late[i - 1] as number) ** 2) / 2
+    product += nth(late, i) * nth(late, i - 1)
+    squares += (nth(late, i) ** 2 + nth(late, i - 1) ** 2) / 2
     pairs++
   }
   if (pairs < 8 || squares === 0) return 0

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { fitBeats } from './fit.ts'
 import { nearestUsualCount } from './nominal.ts'
 import { findPeriod } from './period.ts'
@@ -141,7 +142,7 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
     beats: tracked.beats.map((b, i) => ({
       index: b.index,
       atS: b.atS,
-      lateMs: 1000 * (fit.lateS[i] as number),
+      lateMs: 1000 * nth(fit.lateS, i),
       healthy: fit.healthy[i] as boolean,
     })),
     analyserVersion: ANALYSER_VERSION,

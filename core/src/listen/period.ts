@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { autocorrelation } from './autocorrelation.ts'
 import type { OnsetStrength } from './strength.ts'
 
@@ -103,9 +104,9 @@ function peakNear(correlation: Float64Array, lag: number, reach: number): number
   const middle = Math.round(lag)
   let best = -1
   for (let i = Math.max(1, middle - reach); i <= Math.min(correlation.length - 2, middle + reach); i++)
-    if (best < 0 || (correlation[i] as number) > (correlation[best] as number)) best = i
-  if (best < 0 || (correlation[best] as number) <= 0) return null
-  const [a, b, c] = [best - 1, best, best + 1].map((i) => correlation[i] as number) as [number, number, number]
+    if (best < 0 || nth(correlation, i) > nth(correlation, best)) best = i
+  if (best < 0 || nth(correlation, best) <= 0) return null
+  const [a, b, c] = [best - 1, best, best + 1].map((i) => nth(correlation, i)) as [number, number, number]
   const bend = a - 2 * b + c
   return bend < 0 ? best + Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : best
 }
@@ -122,7 +123,7 @@ function chanceOfStrike(values: Float32Array, stepS: number): number {
   let struck = 0
   let until = -1
   for (let k = 0; k < values.length; k++) {
-    if ((values[k] as number) > STRUCK_DB) {
+    if (nth(values, k) > STRUCK_DB) {
       struck += k + half - Math.max(until, k - half - 1)
       until = k + half
     }
@@ -135,23 +136,23 @@ function judge(values: Float32Array, stepS: number, periodS: number, chance: num
   const folded = new Float64Array(bins)
   let total = 0
   for (let k = 0; k < values.length; k++) {
-    const v = values[k] as number
+    const v = nth(values, k)
     if (v === 0) continue
     total += v
     const phase = (k * stepS) / periodS
     const bin = Math.floor((phase - Math.floor(phase)) * bins)
-    folded[bin] = (folded[bin] as number) + v
+    folded[bin] = nth(folded, bin) + v
   }
-  const round = (i: number) => folded[((i % bins) + bins) % bins] as number
+  const round = (i: number) => nth(folded, ((i % bins) + bins) % bins)
   const profile = folded.map((_, i) => round(i - 2) + round(i - 1) + round(i) + round(i + 1) + round(i + 2))
   let one = 0
   profile.forEach((v, i) => {
-    if (v > (profile[one] as number)) one = i
+    if (v > nth(profile, one)) one = i
   })
   let two = -1
   for (let i = Math.ceil(LEAST_SHARE * bins); i <= Math.floor((1 - LEAST_SHARE) * bins); i++) {
     const at = (one + i) % bins
-    if (two < 0 || (profile[at] as number) > (profile[two] as number)) two = at
+    if (two < 0 || nth(profile, at) > nth(profile, two)) two = at
   }
   const phases = [one, two].map((bin) => ((bin + 0.5) / bins) * periodS).sort((a, b) => a - b) as [number, number]
   const sides = phases.map((phaseS) => strikes(values, stepS, periodS, phaseS))
@@ -173,7 +174,7 @@ function strikes(values: Float32Array, stepS: number, periodS: number, phaseS: n
     const middle = Math.round(t / stepS)
     let most = 0
     for (let k = Math.max(0, middle - half); k <= Math.min(values.length - 1, middle + half); k++) {
-      const v = values[k] as number
+      const v = nth(values, k)
       strength += v
       if (v > most) most = v
     }

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 
 /** Window about a release that its shape is taken from, s. */
@@ -29,10 +30,10 @@ export function amplitudeTrack(power: Float32Array, binS: number): Float32Array 
   const out = new Float32Array(power.length)
   let sum = 0
   const width = 2 * half + 1
-  for (let i = 0; i < Math.min(half, power.length); i++) sum += power[i] as number
+  for (let i = 0; i < Math.min(half, power.length); i++) sum += nth(power, i)
   for (let i = 0; i < power.length; i++) {
-    if (i + half < power.length) sum += power[i + half] as number
-    if (i - half - 1 >= 0) sum -= power[i - half - 1] as number
+    if (i + half < power.length) sum += nth(power, i + half)
+    if (i - half - 1 >= 0) sum -= nth(power, i - half - 1)
     out[i] = Math.sqrt(Math.max(0, sum) / width)
   }
   return out
@@ -52,8 +53,8 @@ export function shapeAt(amplitude: Float32Array, binS: number, marks: number[]):
     used.forEach((mark, j) => {
       const at = mark - before + i
       const low = Math.floor(at)
-      const a = amplitude[low] as number
-      column[j] = a + (at - low) * ((amplitude[low + 1] as number) - a)
+      const a = nth(amplitude, low)
+      column[j] = a + (at - low) * (nth(amplitude, low + 1) - a)
     })
     middle[i] = used.length > 0 ? median(column) : 0
   }

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import { robustSpread } from './spread.ts'
 import type { TrackedBeat } from './track.ts'
@@ -27,12 +28,12 @@ const WIDEST_LEVELS = 400
 export function findSlips(beats: TrackedBeat[]): Slip[] {
   if (beats.length < 12) return []
   const late = lateness(beats)
-  const local = late.slice(1).map((v, i) => v - (late[i] as number))
+  const local = late.slice(1).map((v, i) => v - nth(late, i))
   const scale = Math.max(1.5e-3, (4 * robustSpread(local)) / Math.SQRT2)
   const path = cheapestPath(late, scale)
   const slips: Slip[] = []
   for (let i = 1; i < beats.length; i++) {
-    const step = (path[i] as number) - (path[i - 1] as number)
+    const step = nth(path, i) - nth(path, i - 1)
     if (Math.abs(step) < LEAST_STEP_LEVELS) continue
     const before = median(late.slice(Math.max(0, i - 12), i))
     const after = median(late.slice(i, i + 12))
@@ -76,9 +77,9 @@ function cheapestPath(late: number[], scale: number): Int32Array {
     const next = new Float64Array(levels)
     const origin = new Int16Array(levels)
     let cheapest = 0
-    for (let l = 1; l < levels; l++) if ((cost[l] as number) < (cost[cheapest] as number)) cheapest = l
+    for (let l = 1; l < levels; l++) if (nth(cost, l) < nth(cost, cheapest)) cheapest = l
     for (let l = 0; l < levels; l++) {
-      let least = cost[l] as number
+      let least = nth(cost, l)
       let best = l
       for (const side of [l - 1, l + 1]) {
         const drifted = (cost[side] ?? Infinity) + DRIFT_COST
@@ -87,8 +88,8 @@ function cheapestPath(late: number[], scale: number): Int32Array {
           best = side
         }
       }
-      if ((cost[cheapest] as number) + JUMP_COST < least) {
-        least = (cost[cheapest] as number) + JUMP_COST
+      if (nth(cost, cheapest) + JUMP_COST < least) {
+        least = nth(cost, cheapest) + JUMP_COST
         best = cheapest
       }
       next[l] = least + Math.min(1, ((value - (lowest + l * LEVEL_S)) / scale) ** 2)

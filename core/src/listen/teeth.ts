@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import type { BeatFit } from './fit.ts'
 import { robustSpread } from './spread.ts'
@@ -30,7 +31,7 @@ export function toothReports(beats: TrackedBeat[], fit: BeatFit, teeth: number):
   ] as const)
     for (let tooth = 0; tooth < teeth; tooth++) {
       const late = beats.flatMap((b, i) =>
-        b.index % 2 === offset && Math.floor(b.index / 2) % teeth === tooth ? [fit.lateS[i] as number] : [],
+        b.index % 2 === offset && Math.floor(b.index / 2) % teeth === tooth ? [nth(fit.lateS, i)] : [],
       )
       if (late.length === 0) continue
       const lateMs = 1000 * median(late)

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import type { FoundPeriod } from './period.ts'
 import { AFTER_S, BEFORE_S, shapeAt, type Shape } from './shape.ts'
@@ -108,7 +109,7 @@ function strongestNear(strength: OnsetStrength, atS: number, reachS: number): nu
   const reach = Math.round(reachS / strength.stepS)
   let best = -1
   for (let k = Math.max(0, middle - reach); k <= Math.min(strength.values.length - 1, middle + reach); k++)
-    if ((strength.values[k] as number) > (best < 0 ? 0 : (strength.values[best] as number))) best = k
+    if (nth(strength.values, k) > (best < 0 ? 0 : nth(strength.values, best))) best = k
   return best < 0 ? null : (best + 1.5) * strength.stepS
 }
 
@@ -229,8 +230,8 @@ function compare(amplitude: Float32Array, shape: Shape, mark: number, binS: numb
   let peak = 0
   let count = 0
   for (let i = 0; i < template.length; i += stride) {
-    const a = amplitude[from + i] as number
-    const t = template[i] as number
+    const a = nth(amplitude, from + i)
+    const t = nth(template, i)
     sum += a
     squares += a * a
     product += a * t

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { FieldError, requirePositive } from '../check/require.ts'
 import { locate } from './locate.ts'
 import { distanceMm, type Point } from './point.ts'
@@ -93,7 +94,7 @@ export function thenBy(trueing: Trueing, next: Trueing): Trueing {
   return Array.from({ length: 9 }, (_, at) => {
     const row = 3 * Math.floor(at / 3)
     const column = at % 3
-    return [0, 1, 2].reduce((sum, k) => sum + (next[row + k] as number) * (trueing[3 * k + column] as number), 0)
+    return [0, 1, 2].reduce((sum, k) => sum + nth(next, row + k) * nth(trueing, 3 * k + column), 0)
   }) as Trueing
 }
 
@@ -103,20 +104,20 @@ function solve(rows: number[][]): number[] | null {
   const n = m.length
   for (let col = 0; col < n; col++) {
     const pivot = m.slice(col).reduce((best, row, i) => {
-      return Math.abs(row[col] as number) > Math.abs(m[best]?.[col] as number) ? col + i : best
+      return Math.abs(nth(row, col)) > Math.abs(m[best]?.[col] as number) ? col + i : best
     }, col)
-    const top = m[pivot] as number[]
-    if (Math.abs(top[col] as number) < 1e-12) return null
-    m[pivot] = m[col] as number[]
+    const top = nth(m, pivot)
+    if (Math.abs(nth(top, col)) < 1e-12) return null
+    m[pivot] = nth(m, col)
     m[col] = top
     for (let r = 0; r < n; r++) {
       if (r === col) continue
-      const row = m[r] as number[]
-      const factor = (row[col] as number) / (top[col] as number)
-      for (let k = col; k <= n; k++) row[k] = (row[k] as number) - factor * (top[k] as number)
+      const row = nth(m, r)
+      const factor = nth(row, col) / nth(top, col)
+      for (let k = col; k <= n; k++) row[k] = nth(row, k) - factor * nth(top, k)
     }
   }
-  return m.map((row, i) => (row[n] as number) / (row[i] as number))
+  return m.map((row, i) => nth(row, n) / nth(row, i))
 }
 
 function inLine(points: Pixel[]): boolean {

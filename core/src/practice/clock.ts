@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { beatIntervals } from '../beat/offset.ts'
 import { seededRandom } from './random.ts'
@@ -136,7 +137,7 @@ export class PracticeSound {
       let value = 0
       for (const mode of modes)
         value += mode.share * Math.cos(2 * Math.PI * mode.hz * t) * Math.exp(-t / (mode.decayS * length))
-      out[i] = (out[i] as number) + loud * (1 - Math.exp(-t / RISE_S)) * value
+      out[i] = nth(out, i) + loud * (1 - Math.exp(-t / RISE_S)) * value
     }
   }
 }

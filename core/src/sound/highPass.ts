@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 /**
  * A fourth-order Butterworth high-pass, in place, block after block; 24 dB an octave.
  *
@@ -31,7 +32,7 @@ export class HighPass {
     if (!one || !two) return
     let [p0 = 0, p1 = 0, q0 = 0, q1 = 0] = this.#state
     for (let i = 0; i < input.length; i++) {
-      const x = input[i] as number
+      const x = nth(input, i)
       // Transposed direct form II; b2 = b0 in a high-pass.
       const y = one.b0 * x + p0
       p0 = one.b1 * x - one.a1 * y + p1

@@ -1,3 +1,4 @@
+import { nth } from '../check/nth.ts'
 import { HighPass } from './highPass.ts'
 
 const CUTOFF_HZ = 900
@@ -42,7 +43,7 @@ export class PowerTrack {
     let held = this.#heldSamples
     let power = this.#heldPower
     for (let i = 0; i < filtered.length; i++) {
-      const x = filtered[i] as number
+      const x = nth(filtered, i)
       power += x * x
       if (++held === this.#perBin) {
         this.#bins[this.#count++] = power / held

@@ -97,7 +97,7 @@ export function Figure({
       inputMode={unit === 's' ? 'text' : 'decimal'}
       autoComplete="off"
       disabled={disabled}
-      error={wrong ?? question ?? error}
+      error={error ?? (wrong === null ? question : `${label}: ${wrong}`)}
       onChange={(e) => {
         const next = e.currentTarget.value
         setKept(null)
@@ -132,10 +132,10 @@ function asUnit(unit: string): FigureUnit {
 }
 
 function outside(value: number, { min, max, whole }: { min?: number; max?: number; whole?: boolean }): string | null {
-  if (whole && !Number.isInteger(value)) return 'It must be a whole number'
+  if (whole && !Number.isInteger(value)) return 'it must be a whole number'
   if ((min === undefined || value >= min) && (max === undefined || value <= max)) return null
-  if (min === undefined) return `At most ${figure(max ?? 0)}`
-  return max === undefined ? `From ${figure(min)}` : `From ${figure(min)} to ${figure(max)}`
+  if (min === undefined) return `at most ${figure(max ?? 0)}`
+  return max === undefined ? `from ${figure(min)}` : `from ${figure(min)} to ${figure(max)}`
 }
 
 function defined<T extends object>(props: T): Partial<T> {
