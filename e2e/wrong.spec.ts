@@ -52,7 +52,7 @@ test('two tabs change one hole: both are shown, and the person chooses', async (
   await page.getByRole('button', { name: 'Keep this', exact: true }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText('Somebody changed this meanwhile')
-  await expect(dialog.getByRole('row', { name: /Plate, mm/ })).toContainText('3.33.1')
+  await expect(dialog.getByRole('row', { name: /Plate here/ })).toContainText('3.3 mm3.1 mm')
   await dialog.getByRole('button', { name: 'Keep mine' }).click()
   await expect(dialog).toBeHidden()
   await expect(page.getByRole('button', { name: 'Keep this', exact: true })).toBeDisabled()

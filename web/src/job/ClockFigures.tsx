@@ -44,13 +44,13 @@ const SCHEMA = ClockChange.omit(['version'])
 export function ClockFigures({ clock }: { clock: Clock }) {
   const save = useClockChange(clock)
   const known = useMemo(() => knownOf(clock), [clock])
-  const { form, dirty, forget } = useRowForm(known, `clock ${clock.id}`, SCHEMA)
+  const { form, base, dirty, forget } = useRowForm(known, `clock ${clock.id}`, SCHEMA)
   const kept = () => {
     forget()
     notifications.show({ message: 'Kept.', autoClose: 2000 })
   }
   return (
-    <form onSubmit={form.onSubmit((values) => save(values, kept, forget))} noValidate>
+    <form onSubmit={form.onSubmit((values) => save(values, kept, forget, base))} noValidate>
       <TextInput label="Marks" {...form.getInputProps('marks')} />
       <TrainPowers trains={form.values.trains} onChange={(trains) => form.setFieldValue('trains', trains)} />
       {form.errors.trains !== undefined && <p role="alert">{form.errors.trains}</p>}

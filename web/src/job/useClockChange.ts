@@ -1,17 +1,20 @@
 import { ClockChange, type Clock } from '@treadle/contract'
 import { sayNotKept, useChange } from '../data/queries.ts'
-import { meetConflict } from '../parts/conflict.tsx'
+import { keepOver, meetConflict } from '../parts/conflict.tsx'
 import { wordsOf } from '../parts/fieldWords.ts'
 
 type Part = Partial<Omit<ClockChange, 'version'>>
 const WORDS = wordsOf(ClockChange)
 
 /** Changes what is known of a clock, part by part; a clash with somebody else’s change is laid side by side. */
-export function useClockChange(clock: Clock): (part: Part, done?: () => void, dropped?: () => void) => void {
+export function useClockChange(
+  clock: Clock,
+): (part: Part, done?: () => void, dropped?: () => void, from?: object) => void {
   const change = useChange('clocks', 'clock')
-  return (part, done, dropped) => {
+  return (part, done, dropped, from) => {
     const { name, kind, marks, trains, pendulum, work } = clock
-    const base = { name, kind, marks, trains, pendulum, work }
+    const kept = { name, kind, marks, trains, pendulum, work }
+    const base = { ...kept, ...from }
     const send = (row: Part, version: number) =>
       change.mutate(
         { method: 'PATCH', path: `/clocks/${clock.id}`, body: { ...row, version } },
@@ -23,6 +26,7 @@ export function useClockChange(clock: Clock): (part: Part, done?: () => void, dr
           },
         },
       )
-    send({ ...base, ...part }, clock.version)
+    const typed = { words: WORDS, base, mine: { ...kept, ...part }, send, takeTheirs: dropped }
+    keepOver(typed, clock)
   }
 }

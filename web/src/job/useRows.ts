@@ -3,7 +3,7 @@ import { sayNotKept, useChange } from '../data/queries.ts'
 import { rowShown } from '../data/withRow.ts'
 import { useJobData } from './useJobData.ts'
 import { inTurn, lastVersion, ownRow, rememberRow } from './ownRows.ts'
-import { meetConflict } from '../parts/conflict.tsx'
+import { keepOver, meetConflict } from '../parts/conflict.tsx'
 import { wordsOfRows, type RowKind } from './rowWords.ts'
 
 interface Row {
@@ -16,7 +16,9 @@ type Kept<R> = Omit<R, 'jobId' | 'at' | 'who' | 'whoId'>
 
 export interface Rows<R extends Row> {
   /** writes a row; one that is made only when its turn comes builds on what was written before it. `over`: kept or not */
-  put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>, over?: () => void) => void
+  put: (row: Kept<R>, done?: () => void, atItsTurn?: () => Kept<R>, over?: () => void, from?: object) => void
+  /** keeps what was typed over a row: asks first where somebody else changed a field of it meanwhile */
+  keep: (draft: Kept<R>, base: object, forget: () => void) => void
   remove: (id: string) => void
   /** changes part of a row that the page shows, or begins it from a blank one: on top of all that was said before */
   set: (blank: Kept<R>, shown: R | undefined, part: Partial<R>) => void
@@ -34,9 +36,9 @@ export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): R
 
   const [waiting, setWaiting] = useState<Record<string, Partial<R>[]>>({})
 
-  const put: Rows<R>['put'] = (row, done, atItsTurn, over) => {
+  const put: Rows<R>['put'] = (row, done, atItsTurn, over, from) => {
     const id = String(row.id)
-    const base = rowShown(page, path, id)
+    const base = from ?? rowShown(page, path, id)
     void inTurn(id, async () => {
       const latest = { ...(atItsTurn?.() ?? row) }
       // Our own earlier change is no conflict: the row is written on top of it, or anew where we took it back.
@@ -58,13 +60,20 @@ export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): R
         // Theirs may stand under an id of its own, where there can be one row only of this thing.
         const send = (merged: object, version: number, theirId: string) => {
           rememberRow({ id: theirId, version })
-          put({ ...(merged as Kept<R>), id: theirId, version }, done)
+          put({ ...(merged as Kept<R>), id: theirId, version }, done, undefined, undefined, base)
         }
         const met = meetConflict(error, { words: wordsOfRows(path), base, mine: body, send })
         if (!met) sayNotKept(error)
       }
       over?.()
     })
+  }
+  const keep: Rows<R>['keep'] = (draft, base, forget) => {
+    const kept = rowShown(page, path, String(draft.id))
+    const send = (row: object, version: number, id: string) =>
+      put({ ...(row as Kept<R>), id, version }, forget, undefined, undefined, base)
+    if (kept) keepOver({ words: wordsOfRows(path), base, mine: draft, send, takeTheirs: forget }, kept)
+    else put(draft, forget)
   }
   const remove = (id: string) =>
     void inTurn(id, async () => {
@@ -86,7 +95,7 @@ export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): R
     if (said.length === 0) return shown
     return said.reduce<R>((row, part) => ({ ...row, ...part }), { ...blank, ...shown } as unknown as R)
   }
-  return { put, remove, set, seen, pending: change.isPending }
+  return { put, keep, remove, set, seen, pending: change.isPending }
 }
 
 /** Our own row where it is newer than the page's, which may not have been fetched yet. */

@@ -60,12 +60,12 @@ export function Figure({
   // Once the row has what was typed, the row is shown, and whatever it becomes later.
   const [kept, setKept] = useState<{ value: number | null } | null>(null)
   const [shown, setShown] = useState(value)
-  if (shown !== value) {
+  if (!Object.is(shown, value)) {
     setShown(value)
     if (kept) setKept(null)
   }
-  const open = typed !== null && (kept === null || kept.value !== value)
-  const text = open ? typed : value === null ? '' : figure(value, 5)
+  const open = typed !== null && (kept === null || !Object.is(kept.value, value))
+  const text = open ? typed : value === null || Number.isNaN(value) ? '' : figure(value, 5)
   const now = readFigure(text, asUnit(unit), { named: unit === '' ? [] : [unit] })
   const wrong = !now.read ? now.sentence : now.value === null ? null : outside(now.value, { min, max, whole })
   const near = now.read && now.value !== null && open ? tenTimesOff(now.value, beside) : null

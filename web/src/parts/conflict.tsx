@@ -22,6 +22,22 @@ export function meetConflict(error: unknown, change: Change): boolean {
   if (!(error instanceof ApiProblem) || error.status !== 409) return false
   const theirs = error.current as Row | null
   if (typeof theirs !== 'object' || theirs === null) return false
+  return settle(change, theirs)
+}
+
+/**
+ * Keeps a change that was typed over a row while somebody else changed it: asks, before anything is sent, where both
+ * changed one field. Else it is sent onto the row as it stands.
+ *
+ * @param kept - the row as it stands, with its id and version
+ */
+export function keepOver(change: Change, kept: object): void {
+  const met = clashOf(change, kept as Row)
+  if (met.fields.length > 0) show(met)
+  else change.send(merged(met, {}), versionOf(met.theirs), String(met.theirs.id))
+}
+
+function settle(change: Change, theirs: Row): boolean {
   const met = clashOf(change, theirs)
   if (met.fields.length === 0) {
     const now = merged(met, {})

@@ -3,9 +3,14 @@ import { useSessionStorage } from '@mantine/hooks'
 import { useState } from 'react'
 import type { Schema } from 'yup'
 import { checkedBy } from './checkedBy.ts'
+import { same } from './clash.ts'
+import { laidOver, touch, type Touched } from './touched.ts'
+import { useLatest } from './useLatest.ts'
 
 export interface RowForm<R> {
   form: UseFormReturnType<R>
+  /** the row, but with what stood in each touched field when it was first touched */
+  base: R
   dirty: boolean
   /** lets go of what was typed: it is kept now, or not wanted */
   forget: () => void
@@ -19,34 +24,38 @@ export interface RowForm<R> {
  * @param key - says which row of what
  */
 export function useRowForm<R extends Record<string, unknown>>(row: R, key: string, schema: Schema<R>): RowForm<R> {
-  const [begun, setBegun, removeBegun] = useSessionStorage<Partial<R>>({
+  const [touched, setTouched] = useSessionStorage<Touched<R>>({
     key: `treadle-form ${key}`,
     defaultValue: {},
     getInitialValueInEffect: false,
   })
+  const latest = useLatest(row)
   const form = useForm<R>({
-    initialValues: { ...row, ...begun },
+    initialValues: laidOver(row, touched).row,
     validate: checkedBy(schema),
-    onValuesChange: (values) => setBegun(typedInto(values, row)),
+    onValuesChange: (values) => setTouched((now) => touch(latest.current, now, typedInto(values, now, latest.current))),
   })
-  const [base, setBase] = useState(row)
-  if (base !== row) {
-    setBase(row)
-    form.setValues({ ...row, ...typedInto(form.values, base) })
+  const [shown, setShown] = useState(row)
+  if (shown !== row) {
+    setShown(row)
+    form.setValues(laidOver(row, touched).row)
   }
+  const { base, dirty } = laidOver(row, touched)
   return {
     form,
-    dirty: Object.keys(typedInto(form.values, row)).length > 0,
+    base,
+    dirty,
     forget: () => {
-      form.setValues(row)
-      removeBegun()
+      setTouched({})
+      form.setValues(latest.current)
+      setTouched({})
     },
   }
 }
 
-/** The fields that differ from the row. */
-function typedInto<R extends object>(values: R, row: R): Partial<R> {
+/** The fields that a person has in hand: touched before, or other than the row. */
+function typedInto<R extends object>(values: R, touched: Touched<R>, row: R): Partial<R> {
   return Object.fromEntries(
-    Object.entries(values).filter(([k, value]) => JSON.stringify(value) !== JSON.stringify(row[k as keyof R])),
+    Object.entries(values).filter(([k, value]) => k in touched || !same(value, row[k as keyof R])),
   ) as Partial<R>
 }

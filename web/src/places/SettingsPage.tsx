@@ -8,7 +8,7 @@ import { Link } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sayNotKept, useChange, usePeople, useSettings } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
-import { meetConflict } from '../parts/conflict.tsx'
+import { keepOver, meetConflict } from '../parts/conflict.tsx'
 import { wordsOf } from '../parts/fieldWords.ts'
 import { Figure } from '../parts/Figure.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
@@ -48,7 +48,7 @@ function gravityWhere({ latitudeDeg, altitudeM }: { latitudeDeg: number | null; 
 }
 
 function SettingsForm({ settings }: { settings: Settings }) {
-  const { form, dirty, forget } = useRowForm(settings, 'settings', Settings)
+  const { form, base, dirty, forget } = useRowForm(settings, 'settings', Settings)
   const change = useChange('settings')
   const save = (values: Settings) =>
     change.mutate(
@@ -61,15 +61,17 @@ function SettingsForm({ settings }: { settings: Settings }) {
         onError: (error) => {
           const met = meetConflict(error, {
             words: WORDS,
-            base: settings,
+            base,
             mine: values,
-            send: (row, version) => save({ ...(row as Settings), version }),
+            send,
             takeTheirs: forget,
           })
           if (!met) sayNotKept(error)
         },
       },
     )
+  const send = (row: object, version: number) => save({ ...(row as Settings), version })
+  const keep = (values: Settings) => keepOver({ words: WORDS, base, mine: values, send, takeTheirs: forget }, settings)
   const number = (path: string, label: string, unit = '') => {
     const { value, onChange, error } = form.getInputProps(path) as {
       value: number | null
@@ -80,7 +82,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
   }
   const gravity = gravityWhere(form.values)
   return (
-    <form onSubmit={form.onSubmit(save)} noValidate>
+    <form onSubmit={form.onSubmit(keep)} noValidate>
       <div className={styles.columns}>
         <Fieldset legend="The workshop and its place">
           <TextInput label="Workshop" {...form.getInputProps('workshop')} />

@@ -46,7 +46,7 @@ function changeOf(kind: StockKind, row: StockRow | undefined): StockChange {
 export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRow | undefined; onDone: () => void }) {
   const change = useChange('stock')
   const kept = useMemo(() => changeOf(kind, row), [kind, row])
-  const { form, forget } = useRowForm(kept, `stock ${row?.id ?? kind}`, StockChange)
+  const { form, base, forget } = useRowForm(kept, `stock ${row?.id ?? kind}`, StockChange)
   const leave = () => {
     forget()
     onDone()
@@ -59,7 +59,7 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
         onError: (error) => {
           const met = meetConflict(error, {
             words: WORDS,
-            base: row,
+            base: row && base,
             mine: values,
             send: (merged, version) => save({ ...(merged as StockChange), version }),
             takeTheirs: (theirs) => form.setValues(theirs),

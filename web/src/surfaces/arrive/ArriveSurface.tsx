@@ -7,7 +7,7 @@ import { DayField } from '../../parts/DayField.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import { PhotoPicker, sendPhotos } from '../../job/PhotoPicker.tsx'
 import { SeenBefore } from '../../job/SeenBefore.tsx'
-import { meetConflict } from '../../parts/conflict.tsx'
+import { keepOver, meetConflict } from '../../parts/conflict.tsx'
 import { wordsOf } from '../../parts/fieldWords.ts'
 import { times } from '../../parts/say.ts'
 import { useDraft } from '../../parts/useDraft.ts'
@@ -29,9 +29,9 @@ export function ArriveSurface() {
   const { job } = data
   const navigate = useNavigate()
   const change = useChange()
-  const { row: draft, set: setDraft, dirty, forget } = useDraft(toldIn(job), `told ${job.id}`)
+  const { row: draft, base, set: setDraft, dirty, forget } = useDraft(toldIn(job), `told ${job.id}`)
 
-  const send = (row: JobChange, version: number, done?: () => void) =>
+  const send = (row: JobChange, from: object, version: number, done?: () => void) =>
     change.mutate(
       { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...row, version } },
       {
@@ -39,9 +39,9 @@ export function ArriveSurface() {
         onError: (error) => {
           const met = meetConflict(error, {
             words: WORDS,
-            base: jobChangeOf(job),
+            base: from,
             mine: row,
-            send: (merged, now) => send(merged as JobChange, now, done),
+            send: (merged, now) => send(merged as JobChange, from, now, done),
             takeTheirs: done,
           })
           if (!met) sayNotKept(error)
@@ -49,9 +49,26 @@ export function ArriveSurface() {
       },
     )
   /** One thing that is said by a press; what is still being typed is not sent with it. */
-  const save = (part: Partial<JobChange>, version = job.version) => send({ ...jobChangeOf(job), ...part }, version)
-  const keepTold = () =>
-    send({ ...jobChangeOf(job), ...draft, promisedOn: draft.promisedOn || null }, job.version, forget)
+  const save = (part: Partial<JobChange>, version = job.version) =>
+    send({ ...jobChangeOf(job), ...part }, jobChangeOf(job), version)
+  const toldOver = (told: typeof draft): JobChange => ({
+    ...jobChangeOf(job),
+    ...told,
+    promisedOn: told.promisedOn || null,
+  })
+  const keepTold = () => {
+    const from = toldOver(base)
+    keepOver(
+      {
+        words: WORDS,
+        base: from,
+        mine: toldOver(draft),
+        send: (row, version) => send(row as JobChange, from, version, forget),
+        takeTheirs: forget,
+      },
+      job,
+    )
+  }
   const heard = data.listenings.length > 0
   usePedalAction({
     label: heard ? 'Press to send it to the strip' : 'Press to hear it before touching it',

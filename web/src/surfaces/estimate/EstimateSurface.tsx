@@ -70,7 +70,7 @@ export function EstimateSurface() {
         key={current.id}
         estimate={current}
         before={before}
-        put={rows.put}
+        keep={rows.keep}
         onNext={begin}
         last={current === estimates.at(-1)}
       />
@@ -81,17 +81,17 @@ export function EstimateSurface() {
 function One({
   estimate,
   before,
-  put,
+  keep,
   onNext,
   last,
 }: {
   estimate: EstimateRow
   before: EstimateRow | undefined
-  put: (row: EstimateRow, done: () => void) => void
+  keep: (row: EstimateRow, base: EstimateRow, forget: () => void) => void
   onNext: () => void
   last: boolean
 }) {
-  const { row: draft, set: setDraft, dirty, forget } = useDraft(estimate, `estimate ${estimate.id}`)
+  const { row: draft, base, set: setDraft, dirty, forget } = useDraft(estimate, `estimate ${estimate.id}`)
   const [wrong, setWrong] = useState<string | null>(null)
   const [answering, setAnswering] = useState(false)
   const open = estimate.state === 'draft' || estimate.state === 'sent'
@@ -101,7 +101,7 @@ function One({
     Estimate.validate(body, { strict: true }).then(
       () => {
         setWrong(null)
-        put(row, forget)
+        keep(row, base, forget)
       },
       (error: Error) => setWrong(error.message),
     )

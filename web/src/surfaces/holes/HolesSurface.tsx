@@ -9,7 +9,7 @@ import { HoleFound } from '../../job/FoundInHole.tsx'
 import { wordsOfRows } from '../../job/rowWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../job/useMovement.ts'
-import { meetConflict } from '../../parts/conflict.tsx'
+import { keepOver, meetConflict } from '../../parts/conflict.tsx'
 import { useDraft } from '../../parts/useDraft.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { WearQuestion } from '../../job/WearQuestion.tsx'
@@ -17,10 +17,21 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AddHoles } from './AddHoles.tsx'
 import { Depth } from './Depth.tsx'
 import { HolePicture } from './HolePicture.tsx'
-import { draftOf, isWhole, MEASURE_TITLES, MEASURES, readDraft, type Draft, type Measure } from './measure.ts'
+import {
+  draftOf,
+  isWhole,
+  MEASURE_TITLES,
+  MEASURES,
+  measuredOf,
+  readDraft,
+  type Draft,
+  type Measure,
+} from './measure.ts'
 import { nextOf } from './next.ts'
 import { Verdict } from './Verdict.tsx'
 import styles from './Holes.module.css'
+
+const WORDS = wordsOfRows('holes')
 
 /** The holes of a job, great wheel up: the caliper's surface, the picture, the verdict. */
 export function HolesSurface() {
@@ -83,7 +94,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
     (localStorage.getItem('treadle-caliper') as LengthUnit | null) ?? settings?.lengthUnit ?? 'mm',
   )
   const kept = draftOf(hole, unit)
-  const { row: draft, set: setDraft, dirty: changed, forget } = useDraft<Draft>(kept, `hole ${hole.id} ${unit}`)
+  const { row: draft, base, set: setDraft, dirty: changed, forget } = useDraft<Draft>(kept, `hole ${hole.id} ${unit}`)
   const fields = useRef<Partial<Record<Measure, HTMLInputElement | null>>>({})
   const read = readDraft(draft, unit)
   const whole = isWhole(read)
@@ -100,42 +111,44 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
     if (hole.plateMm === null && !conflictOpen()) fields.current.longAxis?.focus()
   }, [hole.plateMm])
 
-  const save = (part: Partial<HoleChange>, after?: () => void, version = hole.version) => {
-    const { jobId: _, measuredBy: _m, whoId: _i, ...row } = hole
-    const body = { ...row, ...part, version }
+  const { jobId: _, measuredBy: _m, whoId: _i, ...row } = hole
+  const send = (body: HoleChange, from: object, after?: () => void) =>
     change.mutate(
       { method: 'PUT', path: `/jobs/${job.id}/holes/${hole.id}`, body },
       {
-        onSuccess: () => {
-          forget()
-          after?.()
-        },
+        onSuccess: after,
         onError: (error) => {
           const met = meetConflict(error, {
-            words: wordsOfRows('holes'),
-            base: hole,
+            words: WORDS,
+            base: from,
             mine: body,
-            send: (merged, now) => save(merged, after, now),
+            send: (merged, version) => send({ ...(merged as HoleChange), version }, from, after),
             takeTheirs: forget,
           })
           if (!met) sayNotKept(error)
         },
       },
     )
-  }
-  const measured = (): Partial<HoleChange> => {
-    const typed = (measure: Measure) =>
-      draft[measure] === '' ? null : { value: draft[measure], unit: measure === 'wear' ? ('dial' as const) : unit }
-    return {
-      ...read.figures,
-      typed: {
-        longAxis: typed('longAxis'),
-        shortAxis: typed('shortAxis'),
-        wear: typed('wear'),
-        pivot: typed('pivot'),
-        plate: typed('plate'),
-      },
+  /** One thing that is said by a press; what is still being typed is not sent with it. */
+  const save = (part: Partial<HoleChange>, after?: () => void, version = hole.version) =>
+    send({ ...row, ...part, version }, row, after)
+  /** What was typed, and with it what a press says; asked about first where somebody else measured the same meanwhile. */
+  const keepTyped = (part: Partial<HoleChange> = {}, after?: () => void) => {
+    const from = { ...row, ...measuredOf(base, unit) }
+    const done = () => {
+      forget()
+      after?.()
     }
+    keepOver(
+      {
+        words: WORDS,
+        base: from,
+        mine: { ...row, ...measuredOf(draft, unit), ...part },
+        send: (merged, version) => send({ ...(merged as HoleChange), version }, from, done),
+        takeTheirs: forget,
+      },
+      hole,
+    )
   }
   const onEnter = (measure: Measure) => {
     if (read.errors[measure] !== undefined) return
@@ -151,7 +164,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
   const flag = () => save({ flagged: !hole.flagged })
   const before = { version: hole.version, measured: { ...pick(hole) } }
   const keepAndGo = () => {
-    save(measured(), () => next && go(next))
+    keepTyped({}, () => next && go(next))
     return () => {
       save(before.measured, undefined, before.version + 1)
       go(hole)
@@ -268,7 +281,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         <details className={styles.depth}>
           <summary>{foundWords(hole)}</summary>
           <Group align="end">
-            <HoleFound hole={hole} onKeep={(part) => save({ ...measured(), ...part })} />
+            <HoleFound hole={hole} onKeep={(part) => keepTyped(part)} />
           </Group>
         </details>
         <Depth hole={hole} fromPlates={place?.depth != null} onKeep={(part) => save(part)} />
@@ -287,13 +300,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       <section aria-live="polite">
         <h2>What to do</h2>
         {plan && settings ? (
-          <Verdict
-            hole={hole}
-            plan={plan}
-            rules={settings.bushing}
-            unit={unit}
-            onChange={(part) => save({ ...measured(), ...part })}
-          />
+          <Verdict hole={hole} plan={plan} rules={settings.bushing} unit={unit} onChange={(part) => keepTyped(part)} />
         ) : (
           <p className={styles.wait}>
             Measure the hole the long way and the short, say which way it is worn, then the finished pivot and the

@@ -5,7 +5,7 @@ import {
   formatClockDirection,
   fromMm,
   parseClockDirection,
-  toMm,
+  readFigure,
   type LengthUnit,
 } from '@treadle/core'
 
@@ -52,14 +52,15 @@ export function readDraft(
 ): { figures: Measured; errors: Partial<Record<Measure, string>> } {
   const errors: Partial<Record<Measure, string>> = {}
   const length = (measure: keyof typeof MM_FIELDS): number | null => {
-    const text = draft[measure].trim().replace(',', '.')
-    if (text === '') return null
-    const value = Number(text)
-    if (!Number.isFinite(value) || value <= 0) {
-      errors[measure] = `${MEASURE_TITLES[measure]} must be a number above 0, in ${unit}.`
+    const read = readFigure(draft[measure], 'mm', { typedIn: unit })
+    if (read.read && read.value === null) return null
+    if (!read.read || read.value === null || read.value <= 0) {
+      errors[measure] = read.read
+        ? `${MEASURE_TITLES[measure]} must be a number above 0, in ${unit}.`
+        : `${MEASURE_TITLES[measure]}: ${read.sentence}.`
       return null
     }
-    return Math.round(toMm(value, unit) * 1e5) / 1e5
+    return Math.round(read.value * 1e5) / 1e5
   }
   let wearDeg: number | null = null
   if (draft.wear.trim() !== '')
@@ -89,6 +90,22 @@ export function readDraft(
       else errors.longAxis = `A hole of ${shown(longAxisMm)} can’t be. Is it in another unit?`
     }
   return { figures, errors }
+}
+
+/** What of a hole a draft says: its figures, and each as it was typed. */
+export function measuredOf(draft: Draft, unit: LengthUnit): Measured & Pick<HoleChange, 'typed'> {
+  const typed = (measure: Measure) =>
+    draft[measure] === '' ? null : { value: draft[measure], unit: measure === 'wear' ? ('dial' as const) : unit }
+  return {
+    ...readDraft(draft, unit).figures,
+    typed: {
+      longAxis: typed('longAxis'),
+      shortAxis: typed('shortAxis'),
+      wear: typed('wear'),
+      pivot: typed('pivot'),
+      plate: typed('plate'),
+    },
+  }
 }
 
 /** Whether all that a verdict needs is there and can be. */

@@ -48,10 +48,10 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
   const { clock, listenings } = useJobData()
   const rows = useRows<TrainSheetChange>('trains')
   const [blank] = useState(() => blankSheet(uuid(), train))
-  const { row: draft, set: setDraft, dirty, forget } = useDraft(bare(kept ?? blank), `train ${clock.id} ${train}`)
+  const { row: draft, base, set: setDraft, dirty, forget } = useDraft(bare(kept ?? blank), `train ${clock.id} ${train}`)
   const sheet = useMemo(() => reckoned(draft), [draft])
   const whole = sheet instanceof FieldError ? null : sheet
-  const keep = () => rows.put(draft, forget)
+  const keep = () => rows.keep(draft, base, forget)
   usePedalAction(dirty && whole ? { label: 'Press to keep the counts', hint: `${train} train`, press: keep } : null)
   const setArbor = (i: number, part: Partial<TrainSheetChange['arbors'][number]>) =>
     setDraft({ arbors: draft.arbors.map((a, n) => (n === i ? { ...a, ...part } : a)) })
