@@ -43,7 +43,7 @@ describe('reading the fields', () => {
   })
 
   test.each<[string, Partial<Draft>, keyof Draft, RegExp]>([
-    ['a word', { pivot: 'thin' }, 'pivot', /must be a number above 0, in mm/],
+    ['a word', { pivot: 'thin' }, 'pivot', /“thin” can’t be read as one figure/],
     ['nought', { plate: '0' }, 'plate', /above 0/],
     ['no direction', { wear: 'left' }, 'wear', /direction on the dial/],
     ['short above long', { shortAxis: '1.40' }, 'shortAxis', /can’t be above the long way, 1\.32 mm/],

@@ -21,6 +21,7 @@ export function DayField({
       description={description}
       placeholder="day month year"
       clearable
+      clearButtonProps={{ 'aria-label': `No day: ${label}` }}
       value={value === '' ? null : value}
       error={error}
       valueFormat="D MMMM YYYY"

@@ -3,6 +3,7 @@ import { Button, Group } from '@mantine/core'
 import { useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { useStock } from '../data/queries.ts'
+import { Columns, type Column } from '../parts/Columns.tsx'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
@@ -74,33 +75,7 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
       <p className="quiet">{SAYS[kind]}</p>
       {stock.length === 0 && <p>Nothing is in this drawer yet: put something in, or take in a list.</p>}
       {stock.length > 0 && (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <td></td>
-              <td></td>
-              {tool ? (
-                <th scope="col">Measured, mm</th>
-              ) : (
-                <>
-                  <th scope="col">Outside, mm</th>
-                  {kind === 'bush' && <th scope="col">Inside, mm</th>}
-                  <th scope="col">Length, mm</th>
-                </>
-              )}
-              <th scope="col">Material, name</th>
-              <th scope="col">There</th>
-              <th scope="col">Promised</th>
-              <th scope="col">Drawer</th>
-              <td></td>
-            </tr>
-          </thead>
-          <tbody>
-            {stock.map((s) => (
-              <Row key={s.id} row={s} tool={tool} onEdit={() => setEditing(s.id)} />
-            ))}
-          </tbody>
-        </table>
+        <Columns label={STOCK_TITLES[kind]} rows={stock} columns={columnsOf(kind, setEditing)} keyOf={(s) => s.id} />
       )}
       {editing !== null ? (
         <StockForm
@@ -118,40 +93,62 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
   )
 }
 
-function Row({ row, tool, onEdit }: { row: StockRow; tool: boolean; onEdit: () => void }) {
+function columnsOf(kind: StockKind, onEdit: (id: string) => void): Column<StockRow>[] {
+  const tool = kind === 'cutter' || kind === 'reamer'
+  const mm = (title: string, key: 'measuredMm' | 'outsideMm' | 'insideMm' | 'lengthMm', main = false) => ({
+    key,
+    title,
+    value: (row: StockRow) => row[key],
+    show: (row: StockRow) => {
+      const words = row[key]?.toFixed(2) ?? '–'
+      return main ? <b>{words}</b> : words
+    },
+  })
+  const named = (row: StockRow) => [row.material, row.name].filter((w) => w !== '').join(', ')
+  return [
+    { key: 'mark', show: (row) => <Standing row={row} /> },
+    { key: 'section', show: (row) => <Section row={row} /> },
+    ...(tool
+      ? [mm('Measured, mm', 'measuredMm', true)]
+      : [
+          mm('Outside, mm', 'outsideMm', true),
+          ...(kind === 'bush' ? [mm('Inside, mm', 'insideMm')] : []),
+          mm('Length, mm', 'lengthMm'),
+        ]),
+    { key: 'named', title: 'Material, name', value: named, show: named },
+    { key: 'count', title: 'There', value: (row) => row.count, show: (row) => row.count },
+    {
+      key: 'reserved',
+      title: 'Promised',
+      value: (row) => row.reserved,
+      show: (row) => (row.reserved === 0 ? '' : row.reserved),
+    },
+    { key: 'drawer', title: 'Drawer', value: (row) => row.drawer, show: (row) => row.drawer },
+    { key: 'change', show: (row) => <ChangeButton row={row} onEdit={() => onEdit(row.id)} /> },
+  ]
+}
+
+function Standing({ row }: { row: StockRow }) {
   const low = isLow(row)
-  const size = tool ? row.measuredMm : row.outsideMm
   return (
-    <tr>
-      <td>
-        <Mark
-          state={low ? 'watch' : row.count > 0 ? 'sound' : 'none'}
-          label={low ? 'low' : row.count > 0 ? 'there' : 'none'}
-        />
-      </td>
-      <td>
-        <Section row={row} />
-      </td>
-      <td>
-        <b>{size?.toFixed(2) ?? '–'}</b>
-      </td>
-      {row.kind === 'bush' && <td>{row.insideMm?.toFixed(2) ?? '–'}</td>}
-      {!tool && <td>{row.lengthMm?.toFixed(2) ?? '–'}</td>}
-      <td>{[row.material, row.name].filter((w) => w !== '').join(', ')}</td>
-      <td>{row.count}</td>
-      <td>{row.reserved === 0 ? '' : row.reserved}</td>
-      <td>{row.drawer}</td>
-      <td>
-        <Button
-          variant="subtle"
-          size="compact-md"
-          onClick={onEdit}
-          aria-label={`Change the ${row.kind} of ${size?.toFixed(2) ?? 'no'} mm${row.insideMm === null ? '' : ` by ${row.insideMm.toFixed(2)}`}`}
-        >
-          Change
-        </Button>
-      </td>
-    </tr>
+    <Mark
+      state={low ? 'watch' : row.count > 0 ? 'sound' : 'none'}
+      label={low ? 'low' : row.count > 0 ? 'there' : 'none'}
+    />
+  )
+}
+
+function ChangeButton({ row, onEdit }: { row: StockRow; onEdit: () => void }) {
+  const size = (row.measuredMm ?? row.outsideMm)?.toFixed(2) ?? 'no'
+  return (
+    <Button
+      variant="subtle"
+      size="compact-md"
+      onClick={onEdit}
+      aria-label={`Change the ${row.kind} of ${size} mm${row.insideMm === null ? '' : ` by ${row.insideMm.toFixed(2)}`}`}
+    >
+      Change
+    </Button>
   )
 }
 

@@ -2,10 +2,10 @@ import {
   BINDS,
   blankHole,
   PLATES,
-  type ArborTestChange,
+  ArborTestChange,
   type ArborTestRow,
   type Hole,
-  type HoleChange,
+  HoleChange,
   type Plate,
 } from '@treadle/contract'
 import { Button, Checkbox, Group, SegmentedControl, Textarea } from '@mantine/core'
@@ -109,8 +109,7 @@ export function BetweenPlatesSurface() {
             label="Endshake"
             unit="mm"
             value={test?.endshakeMm ?? null}
-            min={0}
-            max={20}
+            of={[ArborTestChange, 'endshakeMm']}
             onKeep={(endshakeMm) => set({ endshakeMm })}
           />
           <div>
@@ -242,32 +241,30 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
           label={`Lean, ${plate}`}
           unit="°"
           value={hole?.leanDeg ?? null}
-          min={0}
-          max={30}
+          of={[HoleChange, 'leanDeg']}
           onKeep={(leanDeg) => set({ leanDeg })}
         />
         <Figure
           label={`Side shake, ${plate}`}
           unit="mm"
           value={hole?.shakeMm ?? null}
-          min={0}
-          max={20}
+          of={[HoleChange, 'shakeMm']}
           onKeep={(shakeMm) => set({ shakeMm })}
         />
         <Figure
           label={`Pivot, ${plate}`}
           unit="mm"
           value={hole?.pivotMm ?? null}
-          min={0.05}
-          max={50}
+          of={[HoleChange, 'pivotMm']}
+          beside={holes.filter((h) => h.id !== row?.id && sameArbor(h, ofArbor(stop))).map((h) => h.pivotMm)}
           onKeep={(pivotMm) => set({ pivotMm })}
         />
         <Figure
           label={`Plate here, ${plate}`}
           unit="mm"
           value={hole?.plateMm ?? null}
-          min={0.3}
-          max={60}
+          of={[HoleChange, 'plateMm']}
+          beside={holes.filter((h) => h.plate === plate && h.id !== row?.id).map((h) => h.plateMm)}
           onKeep={(plateMm) => set({ plateMm })}
         />
       </div>

@@ -1,5 +1,12 @@
-import type { BushingChange, BushingRow, Hole, ReservationRow, StockRow } from '@treadle/contract'
-import { blankBushing, stockTitle } from '@treadle/contract'
+import {
+  blankBushing,
+  BushingChange,
+  stockTitle,
+  type BushingRow,
+  type Hole,
+  type ReservationRow,
+  type StockRow,
+} from '@treadle/contract'
 import { LEAST_WALL_MM, mayCut, planOf } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { useMemo, useState } from 'react'
@@ -237,8 +244,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
             label="The hole as it was broached"
             unit="mm"
             value={one.row?.finishedMm ?? null}
-            min={0.05}
-            max={50}
+            of={[BushingChange, 'finishedMm']}
             onKeep={(finishedMm) => set(one, { finishedMm })}
           />
         )}

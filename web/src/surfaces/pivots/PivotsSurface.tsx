@@ -2,7 +2,7 @@ import {
   blankPivot,
   PIVOT_WORK_TITLES,
   PLATES,
-  type PivotChange,
+  PivotChange,
   type PivotRow,
   type Plate,
   type Settings,
@@ -132,14 +132,14 @@ export function PivotsSurface() {
           />
         </Group>
         <div className={parts.fields}>
-          {FIGURES.map(([key, label, max]) => (
+          {FIGURES.map(([key, label]) => (
             <Figure
               key={`${keyOf(end)} ${key}`}
               label={label}
               unit="mm"
               value={row?.[key] ?? null}
-              min={0}
-              max={max}
+              of={[PivotChange, key]}
+              beside={ACROSS.includes(key) ? ACROSS.filter((k) => k !== key).map((k) => row?.[k] ?? null) : []}
               onKeep={(value) => set({ [key]: value })}
             />
           ))}
@@ -254,14 +254,17 @@ export function PivotsSurface() {
 }
 
 const FIGURES = [
-  ['firstMm', 'Gauge, at the shoulder', 50],
-  ['secondMm', 'Gauge, near its end', 50],
-  ['grooveDepthMm', 'Groove, deep', 5],
-  ['outOfRoundMm', 'Out of round', 5],
-  ['runoutMm', 'Runs out, in the lathe', 10],
-  ['originalMm', 'As it was made', 50],
-  ['arborMm', 'Arbor beside it', 100],
+  ['firstMm', 'Gauge, at the shoulder'],
+  ['secondMm', 'Gauge, near its end'],
+  ['grooveDepthMm', 'Groove, deep'],
+  ['outOfRoundMm', 'Out of round'],
+  ['runoutMm', 'Runs out, in the lathe'],
+  ['originalMm', 'As it was made'],
+  ['arborMm', 'Arbor beside it'],
 ] as const
+
+/** What is measured across the pivot itself: one of these that is ten times off the others is asked about. */
+const ACROSS: (typeof FIGURES)[number][0][] = ['firstMm', 'secondMm', 'originalMm']
 
 const STATES: Record<PivotVerdict, 'sound' | 'watch' | 'must'> = {
   leave: 'sound',

@@ -1,4 +1,4 @@
-import { type PlacedArbor, type PlateMapChange, type TrainSheetRow } from '@treadle/contract'
+import { PlacedArbor, type PlateMapChange, type TrainSheetRow } from '@treadle/contract'
 import {
   centreDistanceOf,
   FieldError,
@@ -37,8 +37,8 @@ export function ArborForm({
   return (
     <div>
       <div className={parts.fields}>
-        <Figure label="x" unit="mm" value={arbor.xMm} min={-600} max={600} onKeep={(xMm) => onSet({ xMm })} />
-        <Figure label="y" unit="mm" value={arbor.yMm} min={-600} max={600} onKeep={(yMm) => onSet({ yMm })} />
+        <Figure label="x" unit="mm" value={arbor.xMm} of={[PlacedArbor, 'xMm']} onKeep={(xMm) => onSet({ xMm })} />
+        <Figure label="y" unit="mm" value={arbor.yMm} of={[PlacedArbor, 'yMm']} onKeep={(yMm) => onSet({ yMm })} />
         <NativeSelect
           label="Role"
           value={arbor.role}
@@ -54,16 +54,14 @@ export function ArborForm({
             label="Front plate here"
             unit="mm"
             value={arbor.frontMm}
-            min={0.3}
-            max={60}
+            of={[PlacedArbor, 'frontMm']}
             onKeep={(frontMm) => onSet({ frontMm })}
           />
           <Figure
             label="Back plate here"
             unit="mm"
             value={arbor.backMm}
-            min={0.3}
-            max={60}
+            of={[PlacedArbor, 'backMm']}
             onKeep={(backMm) => onSet({ backMm })}
           />
           <NativeSelect

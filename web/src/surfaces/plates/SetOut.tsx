@@ -201,8 +201,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
             label="Between the plates"
             unit="mm"
             value={draft.betweenMm}
-            min={1}
-            max={3000}
+            of={[PlateMapChange, 'betweenMm']}
             onKeep={(betweenMm) => set({ betweenMm })}
           />
         </div>

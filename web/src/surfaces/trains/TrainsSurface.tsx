@@ -1,4 +1,4 @@
-import { blankSheet, type TrainSheetChange, type TrainSheetRow } from '@treadle/contract'
+import { blankSheet, TrainSheetChange, type TrainSheetRow } from '@treadle/contract'
 import { arborsOfPeriod, compared, FieldError, motionWork, trainSheet, type TrainSheet } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, Switch, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
@@ -152,8 +152,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
           <Figure
             label="Turns of the great wheel"
             value={draft.greatTurns}
-            min={0.1}
-            max={500}
+            of={[TrainSheetChange, 'greatTurns']}
             onKeep={(greatTurns) => setDraft({ greatTurns })}
           />
         </Group>
@@ -207,8 +206,7 @@ function Findings({
         label="A fault comes back every"
         unit="s"
         value={draft.faultPeriodS}
-        min={0.5}
-        max={200_000}
+        of={[TrainSheetChange, 'faultPeriodS']}
         onKeep={(faultPeriodS) => setDraft({ faultPeriodS })}
       />
       {named && (
