@@ -79,7 +79,7 @@ export const NewJob = only({
   id: id(),
   owner: Owner,
   clock: NewClock,
-  complaint: text(2000).trim().min(1).required().label('What the owner says'),
+  complaint: text(2000).trim().min(1).required().label('In the owner’s words'),
   cameWith: array(CameWith).max(40).required().label('What came with it'),
   promisedOn: day().nullable().defined().label('Promised for'),
   ...asked,
@@ -96,8 +96,8 @@ export const RUNS_TITLES: Record<(typeof RUNS)[number], string> = {
 
 export const JobChange = only({
   version: version(),
-  bay: string<Bay>().oneOf(BAY_NAMES).required(),
-  complaint: text(2000).trim().min(1).required().label('What the owner says'),
+  bay: string<Bay>().oneOf(BAY_NAMES).required().label('Bay'),
+  complaint: text(2000).trim().min(1).required().label('In the owner’s words'),
   runs: string().oneOf(RUNS).required().label('Does it run'),
   cameWith: array(CameWith).max(40).required().label('What came with it'),
   promisedOn: day().nullable().defined().label('Promised for'),

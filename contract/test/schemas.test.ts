@@ -77,7 +77,7 @@ describe('a job', () => {
 
   test('the message names the field as the page does', async () => {
     const checked = await check(NewJob, { ...JOB, complaint: '' })
-    expect(!checked.ok && checked.errors[0]?.message).toMatch(/^What the owner says/)
+    expect(!checked.ok && checked.errors[0]?.message).toMatch(/^In the owner’s words/)
   })
 })
 

@@ -25,7 +25,10 @@ export interface RowSchema {
   describe: () => unknown
 }
 
-/** The labelled fields of a row by its schema; what has no label is not for reading. */
+/** What is written with a row and is not for reading. */
+const HIDDEN = new Set(['id', 'version'])
+
+/** The fields of a row that people read, by its schema. */
 export function wordsOf(schema: RowSchema): Record<string, FieldWords> {
   return wordsOfFields(schema.describe() as SchemaObjectDescription)
 }
@@ -35,9 +38,12 @@ function wordsOfFields({ fields }: SchemaObjectDescription): Record<string, Fiel
     Object.entries(fields).flatMap(([key, field]): [string, FieldWords][] => {
       const label = labelOf(field)
       if (label !== undefined) return [[key, { label, say: (value) => said(key, field, value) }]]
-      // A nested object without a name of its own is read by its fields.
-      return isObject(field) && Object.keys(wordsOfFields(field)).length > 0
-        ? [[key, { label: capital(key), say: (value) => said(key, field, value) }]]
+      // What has no name of its own is called as it is kept: nothing that people changed goes unseen. A nested object
+      // without a name is read by its fields, and one of which none has a name is for no reader.
+      if (!isObject(field))
+        return HIDDEN.has(key) ? [] : [[key, { label: spaced(key), say: (value) => said(key, field, value) }]]
+      return Object.values(field.fields).some((f) => labelOf(f) !== undefined)
+        ? [[key, { label: spaced(key), say: (value) => said(key, field, value) }]]
         : []
     }),
   )
@@ -69,4 +75,6 @@ function withUnit(key: string, value: number): string {
 const isObject = (field: SchemaFieldDescription): field is SchemaObjectDescription =>
   field.type === 'object' && 'fields' in field
 const labelOf = (field: SchemaFieldDescription) => ('label' in field ? field.label : undefined)
-const capital = (key: string) => `${key.charAt(0).toUpperCase()}${key.slice(1)}`
+/** "taxPercent" → "Tax percent" */
+const spaced = (key: string) =>
+  `${key.charAt(0).toUpperCase()}${key.slice(1).replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)}`
