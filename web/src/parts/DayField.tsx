@@ -21,10 +21,11 @@ export function DayField({
       description={description}
       placeholder="day month year"
       clearable
-      clearButtonProps={{ 'aria-label': `No day: ${label}` }}
+      clearButtonProps={{ 'aria-label': 'No day' }}
       value={value === '' ? null : value}
       error={error}
       valueFormat="D MMMM YYYY"
+      weekendDays={[]}
       onChange={(day) => onChange(day ?? '')}
       size="md"
     />

@@ -70,6 +70,8 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     if (downAt.current !== null || !now.current) return
     downAt.current = Date.now()
     setHeld(true)
+    // What was said of an earlier press is not this one's.
+    setSaid('')
     holdTimer.current = window.setTimeout(takeBack, HOLD_MS)
   }, [takeBack, now])
 
