@@ -65,6 +65,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
             <Figure
               key={field}
               label={label}
+              draftOf={clock.id}
               unit={unit}
               value={input.value}
               error={input.error}

@@ -3,11 +3,11 @@ import { NativeSelect } from '@mantine/core'
 import { Figure } from '../parts/Figure.tsx'
 
 /** Fields for what stands in a hole besides its wear: an earlier repair's bush, the hole that leaves, the oil sink. */
-export function HoleFound({
+export function FoundInHole({
   hole,
   onKeep,
 }: {
-  hole: Pick<Hole, 'old' | 'oldHoleMm' | 'sinkMm' | 'shortAxisMm'>
+  hole: Pick<Hole, 'id' | 'old' | 'oldHoleMm' | 'sinkMm' | 'shortAxisMm'>
   onKeep: (part: Partial<HoleChange>) => void
 }) {
   const bush = leavesHole(hole.old)
@@ -33,6 +33,7 @@ export function HoleFound({
       {bush && (
         <Figure
           label={hole.old === 'screwed' ? 'Hole it leaves, across the thread’s crests' : 'Hole it leaves, across'}
+          draftOf={hole.id}
           unit="mm"
           value={hole.oldHoleMm}
           min={least}
@@ -42,6 +43,7 @@ export function HoleFound({
       )}
       <Figure
         label="Oil sink, across"
+        draftOf={hole.id}
         unit="mm"
         value={hole.sinkMm}
         min={least}

@@ -1,12 +1,12 @@
 import { readFigure, tenTimesOff, type FigureUnit } from '@treadle/core'
 import { TextInput, type TextInputProps } from '@mantine/core'
-import { useSessionStorage } from '@mantine/hooks'
 import { useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import { boundsOfField } from './boundsOfField.ts'
 import type { RowSchema } from './fieldWords.ts'
 import { onward } from './onward.ts'
 import { figure } from './say.ts'
+import { useSessionValue } from './useSessionValue.ts'
 
 interface FigureProps extends Pick<TextInputProps, 'size' | 'w' | 'mt' | 'description' | 'placeholder'> {
   label: string
@@ -25,7 +25,7 @@ interface FigureProps extends Pick<TextInputProps, 'size' | 'w' | 'mt' | 'descri
   quiet?: boolean
   /** taken with each key and not when one leaves it: where what stands beside is reckoned as one types */
   atOnce?: boolean
-  /** which of several of this name on one page it is, for what is half typed */
+  /** of which row or part it is, where the page’s address does not say: for what is half typed */
   draftOf?: string
   error?: ReactNode
   disabled?: boolean
@@ -51,11 +51,10 @@ export function Figure({
 }: FigureProps) {
   const { min, max, whole, size, w, mt, description, placeholder } = { ...boundsOfField(of), ...defined(rest) }
   const { pathname, search } = useLocation()
-  const [typed, setTyped, forget] = useSessionStorage<string | null>({
-    key: `treadle-figure ${pathname}${search} ${label} ${draftOf}`,
-    defaultValue: null,
-    getInitialValueInEffect: false,
-  })
+  const [typed, setTyped] = useSessionValue<string | null>(
+    `treadle-figure ${pathname}${search} ${label} ${draftOf}`,
+    null,
+  )
   const [asked, setAsked] = useState<string | null>(null)
   // Once the row has what was typed, the row is shown, and whatever it becomes later.
   const [kept, setKept] = useState<{ value: number | null } | null>(null)
@@ -85,7 +84,7 @@ export function Figure({
       setKept({ value: now.value })
       onKeep(now.value)
     }
-    forget()
+    setTyped(null)
     return true
   }
   return (

@@ -1,5 +1,5 @@
-import { useSessionStorage } from '@mantine/hooks'
 import { laidOver, touch, type Touched } from './touched.ts'
+import { useSessionValue } from './useSessionValue.ts'
 
 export interface Draft<R extends object> {
   /** the kept row, with what was typed lying over it */
@@ -21,11 +21,7 @@ export interface Draft<R extends object> {
  * @param key - says which row of what
  */
 export function useDraft<R extends object>(kept: R, key: string): Draft<R> {
-  const [touched, setTouched] = useSessionStorage<Touched<R>>({
-    key: `treadle-draft ${key}`,
-    defaultValue: {},
-    getInitialValueInEffect: false,
-  })
+  const [touched, setTouched] = useSessionValue<Touched<R>>(`treadle-draft ${key}`, {})
   return {
     ...laidOver(kept, touched),
     set: (part) => setTouched((now) => touch(kept, now, part)),

@@ -1,11 +1,11 @@
 import { useForm, type UseFormReturnType } from '@mantine/form'
-import { useSessionStorage } from '@mantine/hooks'
 import { useState } from 'react'
 import type { Schema } from 'yup'
 import { checkedBy } from './checkedBy.ts'
 import { same } from './clash.ts'
 import { laidOver, touch, type Touched } from './touched.ts'
 import { useLatest } from './useLatest.ts'
+import { useSessionValue } from './useSessionValue.ts'
 
 export interface RowForm<R> {
   form: UseFormReturnType<R>
@@ -24,11 +24,7 @@ export interface RowForm<R> {
  * @param key - says which row of what
  */
 export function useRowForm<R extends Record<string, unknown>>(row: R, key: string, schema: Schema<R>): RowForm<R> {
-  const [touched, setTouched] = useSessionStorage<Touched<R>>({
-    key: `treadle-form ${key}`,
-    defaultValue: {},
-    getInitialValueInEffect: false,
-  })
+  const [touched, setTouched] = useSessionValue<Touched<R>>(`treadle-form ${key}`, {})
   const latest = useLatest(row)
   const form = useForm<R>({
     initialValues: laidOver(row, touched).row,

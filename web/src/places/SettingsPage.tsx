@@ -78,7 +78,18 @@ function SettingsForm({ settings }: { settings: Settings }) {
       onChange: (value: number | null) => void
       error?: string
     }
-    return <Figure key={path} label={label} unit={unit} value={value} onKeep={onChange} error={error} atOnce />
+    return (
+      <Figure
+        key={path}
+        draftOf={path}
+        label={label}
+        unit={unit}
+        value={value}
+        onKeep={onChange}
+        error={error}
+        atOnce
+      />
+    )
   }
   const gravity = gravityWhere(form.values)
   return (

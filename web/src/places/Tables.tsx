@@ -8,7 +8,6 @@ import { sayNotKept, useChange, useTable } from '../data/queries.ts'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { meetConflict } from '../parts/conflict.tsx'
-import { wordsOf } from '../parts/fieldWords.ts'
 import { BathsTable } from './tables/BathsTable.tsx'
 import { PricesTable } from './tables/PricesTable.tsx'
 import { TroubleTableEditor } from './tables/TroubleTableEditor.tsx'
@@ -90,10 +89,10 @@ function Editor<N extends TableName>({
         onSuccess: () => notifications.show({ message: 'Kept.', autoClose: 2000 }),
         onError: (error) => {
           const met = meetConflict(error, {
-            words: wordsOf(WORKSHOP_TABLES[name].schema),
-            base: table.values,
-            mine: values,
-            send: (merged, at) => save(at, merged as TableValues<N>),
+            words: { values: { label: TITLES[name][0], say: lengthsOf } },
+            base: { values: table.values },
+            mine: { values },
+            send: (merged, at) => save(at, merged.values as TableValues<N>),
             takeTheirs: () => setValues(table.values),
           })
           if (met) return
@@ -128,4 +127,11 @@ function Editor<N extends TableName>({
       </Group>
     </div>
   )
+}
+
+/** "12 lines, 3 choices": a table in a word, where two people changed it. */
+function lengthsOf(values: unknown): string {
+  return Object.entries(values ?? {})
+    .flatMap(([key, list]) => (Array.isArray(list) ? [`${list.length} ${key}`] : []))
+    .join(', ')
 }

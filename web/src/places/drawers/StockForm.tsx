@@ -78,6 +78,7 @@ export function StockForm({ kind, row, onDone }: { kind: StockKind; row: StockRo
       <Figure
         key={path}
         label={label}
+        draftOf={row?.id ?? kind}
         unit={unit}
         value={props.value}
         error={props.error}

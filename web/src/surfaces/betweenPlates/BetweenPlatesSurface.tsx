@@ -107,6 +107,7 @@ export function BetweenPlatesSurface() {
         <div className={parts.fields}>
           <Figure
             label="Endshake"
+            draftOf={`${stop.train} ${stop.name}`}
             unit="mm"
             value={test?.endshakeMm ?? null}
             of={[ArborTestChange, 'endshakeMm']}
@@ -239,6 +240,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
       <div className={parts.fields}>
         <Figure
           label={`Lean, ${plate}`}
+          draftOf={`${stop.train} ${stop.name}`}
           unit="°"
           value={hole?.leanDeg ?? null}
           of={[HoleChange, 'leanDeg']}
@@ -246,6 +248,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
         />
         <Figure
           label={`Side shake, ${plate}`}
+          draftOf={`${stop.train} ${stop.name}`}
           unit="mm"
           value={hole?.shakeMm ?? null}
           of={[HoleChange, 'shakeMm']}
@@ -253,6 +256,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
         />
         <Figure
           label={`Pivot, ${plate}`}
+          draftOf={`${stop.train} ${stop.name}`}
           unit="mm"
           value={hole?.pivotMm ?? null}
           of={[HoleChange, 'pivotMm']}
@@ -261,6 +265,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
         />
         <Figure
           label={`Plate here, ${plate}`}
+          draftOf={`${stop.train} ${stop.name}`}
           unit="mm"
           value={hole?.plateMm ?? null}
           of={[HoleChange, 'plateMm']}

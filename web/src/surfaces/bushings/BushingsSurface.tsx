@@ -15,7 +15,7 @@ import { v5 } from 'uuid'
 import { useSettings, useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
-import { HoleFound } from '../../job/FoundInHole.tsx'
+import { FoundInHole } from '../../job/FoundInHole.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
@@ -195,7 +195,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
               { value: 'jig', label: 'in a jig' },
             ]}
           />
-          <HoleFound hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
+          <FoundInHole hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
           <Checkbox
             size="md"
             label="It was spoilt: plug it"
@@ -242,6 +242,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
         {done.includes('broach') && (
           <Figure
             label="The hole as it was broached"
+            draftOf={one.hole.id}
             unit="mm"
             value={one.row?.finishedMm ?? null}
             of={[BushingChange, 'finishedMm']}

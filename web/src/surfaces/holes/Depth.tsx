@@ -21,6 +21,7 @@ export function Depth({
       <Group align="end">
         <Figure
           label="Module"
+          draftOf={hole.id}
           unit="mm"
           w="8rem"
           of={[HoleChange, 'moduleMm']}
@@ -29,6 +30,7 @@ export function Depth({
         />
         <Figure
           label="Centre has moved"
+          draftOf={hole.id}
           unit="mm"
           w="11rem"
           of={[HoleChange, 'depthShiftMm']}

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { HoleFound } from '../../job/FoundInHole.tsx'
+import { FoundInHole } from '../../job/FoundInHole.tsx'
 import { wordsOfRows } from '../../job/rowWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../job/useMovement.ts'
@@ -281,7 +281,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         <details className={styles.depth}>
           <summary>{foundWords(hole)}</summary>
           <Group align="end">
-            <HoleFound hole={hole} onKeep={(part) => keepTyped(part)} />
+            <FoundInHole hole={hole} onKeep={(part) => keepTyped(part)} />
           </Group>
         </details>
         <Depth hole={hole} fromPlates={place?.depth != null} onKeep={(part) => save(part)} />

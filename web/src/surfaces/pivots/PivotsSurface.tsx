@@ -136,6 +136,7 @@ export function PivotsSurface() {
             <Figure
               key={`${keyOf(end)} ${key}`}
               label={label}
+              draftOf={keyOf(end)}
               unit="mm"
               value={row?.[key] ?? null}
               of={[PivotChange, key]}

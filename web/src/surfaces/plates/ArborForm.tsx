@@ -37,8 +37,22 @@ export function ArborForm({
   return (
     <div>
       <div className={parts.fields}>
-        <Figure label="x" unit="mm" value={arbor.xMm} of={[PlacedArbor, 'xMm']} onKeep={(xMm) => onSet({ xMm })} />
-        <Figure label="y" unit="mm" value={arbor.yMm} of={[PlacedArbor, 'yMm']} onKeep={(yMm) => onSet({ yMm })} />
+        <Figure
+          label="x"
+          draftOf={arbor.name}
+          unit="mm"
+          value={arbor.xMm}
+          of={[PlacedArbor, 'xMm']}
+          onKeep={(xMm) => onSet({ xMm })}
+        />
+        <Figure
+          label="y"
+          draftOf={arbor.name}
+          unit="mm"
+          value={arbor.yMm}
+          of={[PlacedArbor, 'yMm']}
+          onKeep={(yMm) => onSet({ yMm })}
+        />
         <NativeSelect
           label="Role"
           value={arbor.role}
@@ -51,6 +65,7 @@ export function ArborForm({
       <Fold title="Plates and wheels there">
         <div className={parts.fields}>
           <Figure
+            draftOf={arbor.name}
             label="Front plate here"
             unit="mm"
             value={arbor.frontMm}
@@ -58,6 +73,7 @@ export function ArborForm({
             onKeep={(frontMm) => onSet({ frontMm })}
           />
           <Figure
+            draftOf={arbor.name}
             label="Back plate here"
             unit="mm"
             value={arbor.backMm}
@@ -75,6 +91,7 @@ export function ArborForm({
             onChange={(e) => onSet({ cock: e.currentTarget.value as PlacedArbor['cock'] })}
           />
           <Figure
+            draftOf={arbor.name}
             label="Pinion, % from the front"
             value={Math.round(100 * arbor.pinionAt)}
             min={0}
@@ -82,6 +99,7 @@ export function ArborForm({
             onKeep={(v) => v !== null && onSet({ pinionAt: v / 100 })}
           />
           <Figure
+            draftOf={arbor.name}
             label="Wheel, % from the front"
             value={Math.round(100 * arbor.wheelAt)}
             min={0}
@@ -90,6 +108,7 @@ export function ArborForm({
           />
           {wheel !== null && (
             <Figure
+              draftOf={arbor.name}
               label="Its driver’s wheel, across the tips"
               unit="mm"
               value={arbor.moduleMm === null ? null : Math.round(100 * arbor.moduleMm * (wheel + 2.7)) / 100}
@@ -148,6 +167,7 @@ function ByDistances({
         onChange={(e) => setFrom(i === 0 ? [e.currentTarget.value, from[1]] : [from[0], e.currentTarget.value])}
       />
       <Figure
+        draftOf={arbor.name}
         label={i === 0 ? 'First distance' : 'Second distance'}
         unit="mm"
         value={apart[i]}
@@ -210,7 +230,15 @@ function ByDirection({
       title={`By the centre distance from ${below.name}${computed === null ? '' : `: ${computed.toFixed(2)} mm by counts and wheel`}`}
     >
       <div className={parts.fields}>
-        <Figure label="Centre distance" unit="mm" value={mm} min={0.5} max={600} onKeep={setTyped} />
+        <Figure
+          label="Centre distance"
+          draftOf={arbor.name}
+          unit="mm"
+          value={mm}
+          min={0.5}
+          max={600}
+          onKeep={setTyped}
+        />
         <TextInput
           label="Toward, on the dial"
           value={direction}

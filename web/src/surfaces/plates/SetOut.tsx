@@ -284,6 +284,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
           />
           <Figure
             label="x"
+            draftOf={`fixture ${i}`}
             unit="mm"
             value={f.xMm}
             min={-600}
@@ -292,6 +293,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
           />
           <Figure
             label="y"
+            draftOf={`fixture ${i}`}
             unit="mm"
             value={f.yMm}
             min={-600}
@@ -300,6 +302,7 @@ function Fixtures({ draft, onSet }: { draft: PlateMapChange; onSet: (part: Parti
           />
           <Figure
             label="Across"
+            draftOf={`fixture ${i}`}
             unit="mm"
             value={f.diameterMm}
             min={0.2}

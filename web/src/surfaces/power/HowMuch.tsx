@@ -43,8 +43,22 @@ function OfWeight({ train, put }: { train: Train; put: (part: Partial<Train>) =>
         </p>
       ) : null}
       <div className={parts.fields}>
-        <Figure label="Weight" unit="kg" value={weightKg ?? null} onKeep={(v) => put({ weightKg: v })} min={0.01} />
-        <Figure label="Fall" unit="mm" value={fallMm ?? null} onKeep={(v) => put({ fallMm: v })} min={10} />
+        <Figure
+          label="Weight"
+          draftOf={train.train}
+          unit="kg"
+          value={weightKg ?? null}
+          onKeep={(v) => put({ weightKg: v })}
+          min={0.01}
+        />
+        <Figure
+          label="Fall"
+          draftOf={train.train}
+          unit="mm"
+          value={fallMm ?? null}
+          onKeep={(v) => put({ fallMm: v })}
+          min={10}
+        />
       </div>
     </>
   )
@@ -79,6 +93,7 @@ function OfSpring({ train, put }: { train: Train; put: (part: Partial<Train>) =>
             <Figure
               key={name}
               label={label}
+              draftOf={train.train}
               unit="mm"
               value={draft[name] ?? null}
               onKeep={(value) => keep(name, value)}

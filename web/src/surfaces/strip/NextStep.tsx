@@ -95,6 +95,7 @@ export function NextStep({ log, active }: { log: StripLog; active: boolean }) {
           <div className={parts.fields}>
             <Figure
               label="Parts out"
+              draftOf="next"
               description="screws counted too"
               value={draft.count}
               min={1}

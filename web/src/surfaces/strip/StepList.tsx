@@ -135,6 +135,7 @@ function Change({ step, log, onDone }: { step: StripStepRow; log: StripLog; onDo
         />
         <Figure
           label="Parts out"
+          draftOf={step.id}
           value={draft.count}
           min={1}
           max={200}

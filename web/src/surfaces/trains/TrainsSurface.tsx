@@ -89,6 +89,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
                     {i > 0 && (
                       <Figure
                         label={`Pinion of ${arbor.name}`}
+                        draftOf={`${train} ${i}`}
                         value={arbor.pinion}
                         min={4}
                         max={100}
@@ -100,6 +101,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
                   <td>
                     <Figure
                       label={`Wheel of ${arbor.name}`}
+                      draftOf={`${train} ${i}`}
                       value={arbor.wheel}
                       min={3}
                       max={1000}
@@ -151,6 +153,7 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
           />
           <Figure
             label="Turns of the great wheel"
+            draftOf={train}
             value={draft.greatTurns}
             of={[TrainSheetChange, 'greatTurns']}
             onKeep={(greatTurns) => setDraft({ greatTurns })}
@@ -204,6 +207,7 @@ function Findings({
       )}
       <Figure
         label="A fault comes back every"
+        draftOf={draft.train}
         unit="s"
         value={draft.faultPeriodS}
         of={[TrainSheetChange, 'faultPeriodS']}
