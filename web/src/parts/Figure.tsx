@@ -56,14 +56,13 @@ export function Figure({
     null,
   )
   const [asked, setAsked] = useState<string | null>(null)
-  // Once the row has what was typed, the row is shown, and whatever it becomes later.
-  const [kept, setKept] = useState<{ value: number | null } | null>(null)
-  const [shown, setShown] = useState(value)
-  if (!Object.is(shown, value)) {
-    setShown(value)
-    if (kept) setKept(null)
+  // What was typed stands until the row has it; then the row is shown, and whatever it becomes later.
+  const [sent, setSent] = useState<{ value: number | null; from: number | null } | null>(null)
+  if (sent && (Object.is(sent.value, value) || !Object.is(sent.from, value))) {
+    setSent(null)
+    setTyped(null)
   }
-  const open = typed !== null && (kept === null || !Object.is(kept.value, value))
+  const open = typed !== null
   const text = open ? typed : value === null || Number.isNaN(value) ? '' : figure(value, 5)
   const now = readFigure(text, asUnit(unit), { named: unit === '' ? [] : [unit] })
   const wrong = !now.read ? now.sentence : now.value === null ? null : outside(now.value, { min, max, whole })
@@ -80,11 +79,11 @@ export function Figure({
       setAsked(text)
       return false
     }
-    if (now.value !== value) {
-      setKept({ value: now.value })
+    if (now.value === value) setTyped(null)
+    else if (!sent || sent.value !== now.value) {
+      setSent({ value: now.value, from: value })
       onKeep(now.value)
     }
-    setTyped(null)
     return true
   }
   return (
@@ -99,7 +98,7 @@ export function Figure({
       error={error ?? (wrong === null ? question : `${label}: ${wrong}`)}
       onChange={(e) => {
         const next = e.currentTarget.value
-        setKept(null)
+        setSent(null)
         setTyped(next)
         if (!atOnce) return
         // What can't be read is no figure: the form that it stands in then refuses it by name.
