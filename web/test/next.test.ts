@@ -4,6 +4,7 @@ import { nextOf as atArbor } from '../src/surfaces/betweenPlates/next.ts'
 import { nextOf as atHole } from '../src/surfaces/holes/next.ts'
 import { nextOf as atListening } from '../src/surfaces/listen/next.ts'
 import { nextOf as atPivot } from '../src/surfaces/pivots/next.ts'
+import { nextOf as atPower } from '../src/surfaces/power/next.ts'
 
 describe('at a bushing', () => {
   const STEPS = [
@@ -106,5 +107,25 @@ describe('at a listening', () => {
     expect(now({ status: 'done', kept: true }).what).toBe('listen')
     expect(now({ status: 'done', kept: true, arriving: true }).what).toBe('back')
     expect(now({ status: 'idle', heard: false }).label).toBe('Press to listen')
+  })
+})
+
+describe('at the power', () => {
+  const now = (part: Partial<Parameters<typeof atPower>[0]>) =>
+    atPower({
+      parted: false,
+      train: { train: 'strike' },
+      proof: { key: 'slack', says: 'The click hangs slack: lift it.' },
+      method: 'let down',
+      unmarked: 2,
+      ...part,
+    })
+
+  test('every proof by hand before a train is off, every train and mark before the plates are parted', () => {
+    expect(now({})).toMatchObject({ what: 'proof', key: 'slack', label: 'Press when tried: the click hangs slack' })
+    expect(now({ proof: undefined })).toMatchObject({ what: 'off', hint: 'let down' })
+    expect(now({ proof: undefined, train: undefined }).what).toBe('mark')
+    expect(now({ proof: undefined, train: undefined, unmarked: 0 }).what).toBe('part')
+    expect(now({ parted: true }).what).toBe('take-apart')
   })
 })

@@ -15,6 +15,7 @@ import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { useOpenMarks } from '../../job/useOpenMarks.ts'
 import { HowMuch, NewSpring } from './HowMuch.tsx'
+import { nextOf } from './next.ts'
 import styles from './Power.module.css'
 
 const refused = (error: Error) =>
@@ -53,32 +54,29 @@ export function PowerSurface() {
 
   const train = wound[0]
   const proof = train && proofsOf(train).find((p) => !triedOf(train).includes(p.key))
-  usePedalAction(
-    parted
-      ? { label: 'Press to go on to taking it apart', press: () => void navigate(`/jobs/${job.id}/strip`) }
-      : train === undefined
-        ? unmarked.length > 0
-          ? {
-              label: 'Press to mark its meshes',
-              hint: `${unmarked.length} to mark before parting`,
-              press: () => void navigate(`/jobs/${job.id}/strip`),
-            }
-          : { label: 'Press to part the plates', hint: 'every train is off, every mesh marked', press: part }
-        : proof
-          ? {
-              label: `Press when tried: ${proof.says.split(/[:,]/)[0]?.toLowerCase() ?? ''}`,
-              hint: `${train.train} train`,
-              press: () => {
-                tick(train, proof.key, true)
-                return () => tick(train, proof.key, false)
-              },
-            }
-          : {
-              label: `Press when the ${train.train} train is off`,
-              hint: POWER_METHOD_TITLES[methodOf(train)],
-              press: () => confirm(train),
-            },
-  )
+  const next = nextOf({
+    parted,
+    train,
+    proof,
+    method: train ? POWER_METHOD_TITLES[methodOf(train)] : '',
+    unmarked: unmarked.length,
+  })
+  const press = (): (() => void) | void => {
+    switch (next.what) {
+      case 'take-apart':
+      case 'mark':
+        return void navigate(`/jobs/${job.id}/strip`)
+      case 'part':
+        return part()
+      case 'proof':
+        if (!train) return
+        tick(train, next.key, true)
+        return () => tick(train, next.key, false)
+      case 'off':
+        return train && confirm(train)
+    }
+  }
+  usePedalAction({ label: next.label, hint: next.hint, press })
   return (
     <div className={styles.columns}>
       <section>
