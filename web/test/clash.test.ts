@@ -1,4 +1,4 @@
-import { HoleChange, Settings, StripStep } from '@treadle/contract'
+import { ClockChange, HoleChange, Settings, StripStep } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { clashOf, merged } from '../src/parts/clash.ts'
 import { wordsOf } from '../src/parts/fieldWords.ts'
@@ -29,6 +29,29 @@ describe('two people change one row', () => {
     const met = clash({ longAxisMm: 1.3, shortAxisMm: 1.2 }, { longAxisMm: 1.4, shortAxisMm: 1.15 })
     expect(met.fields).toEqual(['longAxisMm', 'shortAxisMm'])
     expect(merged(met, { shortAxisMm: 'theirs' })).toMatchObject({ longAxisMm: 1.3, shortAxisMm: 1.15 })
+  })
+
+  test('two figures of one thing are two fields: a clock’s pendulum, the rules for bushing', () => {
+    const clock = { name: 'Dial', pendulum: { beatsPerHour: 7200, lengthMm: null, pitchMm: 0.8 }, motion: null }
+    const met = clashOf(
+      {
+        words: wordsOf(ClockChange),
+        base: clock,
+        mine: { ...clock, pendulum: { ...clock.pendulum, lengthMm: 248, pitchMm: 0.7 } },
+        send: () => undefined,
+      },
+      { ...clock, pendulum: { ...clock.pendulum, beatsPerHour: 7300, pitchMm: 0.75 } },
+    )
+    expect(met.fields).toEqual(['pendulum.pitchMm'])
+    expect(met.words[met.fields[0]!]!.say(0.7)).toBe('0.7 mm')
+    expect(merged(met, {}).pendulum).toEqual({ beatsPerHour: 7300, lengthMm: 248, pitchMm: 0.7 })
+    expect(merged(met, { 'pendulum.pitchMm': 'theirs' }).pendulum).toEqual({
+      beatsPerHour: 7300,
+      lengthMm: 248,
+      pitchMm: 0.75,
+    })
+    // Nothing of either person's row is changed by laying them together.
+    expect(met.mine.pendulum).toMatchObject({ beatsPerHour: 7200 })
   })
 
   test('the same change twice is no question, nor is a field that nobody reads', () => {

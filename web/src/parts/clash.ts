@@ -16,7 +16,7 @@ export interface Change {
 export interface Clash extends Change {
   mine: Row
   theirs: Row
-  /** fields that both changed, each another way, and that people read */
+  /** fields by their path that both changed, each another way, and that people read */
   fields: string[]
   /** fields that I changed */
   touched: string[]
@@ -26,24 +26,51 @@ export interface Clash extends Change {
 export function clashOf(change: Change, theirs: Row): Clash {
   const mine = change.mine as Row
   const base = change.base as Row | undefined
-  const touched = Object.keys(mine).filter((k) => !BOOKKEEPING.has(k) && (!base || !same(mine[k], base[k])))
+  const touched = leavesOf(mine, theirs, base).filter((p) => !base || !same(valueAt(mine, p), valueAt(base, p)))
   const fields = touched.filter(
-    (k) => change.words[k] && !same(mine[k], theirs[k]) && (!base || !same(theirs[k], base[k])),
+    (p) =>
+      change.words[p] &&
+      !same(valueAt(mine, p), valueAt(theirs, p)) &&
+      (!base || !same(valueAt(theirs, p), valueAt(base, p))),
   )
   return { ...change, mine, theirs, fields, touched }
 }
 
 const BOOKKEEPING = new Set(['id', 'version', 'jobId', 'clockId', 'at', 'who', 'whoId', 'measuredBy', 'standing'])
 
+/**
+ * The fields of a change, each by its path: of an object that all have, its own fields ("pendulum.lengthMm"), so that
+ * two people who change two figures of it do not take each other's back. A list is one field.
+ */
+function leavesOf(mine: Row, theirs: Row, base: Row | undefined, within = ''): string[] {
+  return Object.keys(mine).flatMap((key) => {
+    if (within === '' && BOOKKEEPING.has(key)) return []
+    const [m, t, b] = [mine[key], theirs[key], base?.[key]]
+    return isPlain(m) && isPlain(t) && (base === undefined || isPlain(b))
+      ? leavesOf(m, t, base && (b as Row), `${within}${key}.`)
+      : [`${within}${key}`]
+  })
+}
+
+const isPlain = (value: unknown): value is Row => typeof value === 'object' && value !== null && !Array.isArray(value)
+
+/** What stands in a row at a path. */
+export function valueAt(row: Row, path: string): unknown {
+  return path.split('.').reduce<unknown>((value, key) => (isPlain(value) ? value[key] : undefined), row)
+}
+
 export type Choice = Record<string, 'mine' | 'theirs'>
 
 /** Their row with my changes in it, but for those fields where theirs was chosen. */
 export function merged({ mine, theirs, touched }: Clash, choice: Choice): Row {
-  const kept = Object.keys(mine).map((k): [string, unknown] => [
-    k,
-    touched.includes(k) && choice[k] !== 'theirs' ? mine[k] : k in theirs ? theirs[k] : mine[k],
-  ])
-  return Object.fromEntries(kept)
+  const row = structuredClone(Object.fromEntries(Object.keys(mine).map((k) => [k, k in theirs ? theirs[k] : mine[k]])))
+  for (const path of touched) if (choice[path] !== 'theirs') put(row, path.split('.'), valueAt(mine, path))
+  return row
+}
+
+function put(row: Row, [key = '', ...rest]: string[], value: unknown): void {
+  if (rest.length === 0) row[key] = value
+  else put(row[key] as Row, rest, value)
 }
 
 export const versionOf = (row: Row) => Number(row.version)

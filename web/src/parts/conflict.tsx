@@ -2,7 +2,7 @@ import { Button, Group, Modal, Radio, Table } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState, useSyncExternalStore } from 'react'
 import { ApiProblem } from '../data/api.ts'
-import { clashOf, merged, same, versionOf, type Change, type Choice, type Clash, type Row } from './clash.ts'
+import { clashOf, merged, same, valueAt, versionOf, type Change, type Choice, type Clash, type Row } from './clash.ts'
 
 let clash: Clash | null = null
 const listeners = new Set<() => void>()
@@ -77,7 +77,7 @@ function Choices({ met }: { met: Clash }) {
     met.send(merged(met, chosen), versionOf(met.theirs), String(met.theirs.id))
   }
   const cell = (key: string, whose: 'mine' | 'theirs') => {
-    const words = met.words[key]?.say((whose === 'mine' ? met.mine : met.theirs)[key]) ?? '–'
+    const words = met.words[key]?.say(valueAt(whose === 'mine' ? met.mine : met.theirs, key)) ?? '–'
     return each ? (
       <Radio
         label={words}
@@ -115,7 +115,7 @@ function Choices({ met }: { met: Clash }) {
           variant="default"
           onClick={() => {
             show(null)
-            if (met.touched.every((k) => met.fields.includes(k) || same(met.mine[k], met.theirs[k])))
+            if (met.touched.every((k) => met.fields.includes(k) || same(valueAt(met.mine, k), valueAt(met.theirs, k))))
               met.takeTheirs?.(met.theirs)
             else send(Object.fromEntries(met.fields.map((k) => [k, 'theirs'])))
           }}

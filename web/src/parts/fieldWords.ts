@@ -28,7 +28,7 @@ export interface RowSchema {
 /** What is written with a row and is not for reading. */
 const HIDDEN = new Set(['id', 'version'])
 
-/** The fields of a row that people read, by its schema. */
+/** The fields of a row that people read, by its schema; those of an object within it by their path too. */
 export function wordsOf(schema: RowSchema): Record<string, FieldWords> {
   return wordsOfFields(schema.describe() as SchemaObjectDescription)
 }
@@ -36,15 +36,13 @@ export function wordsOf(schema: RowSchema): Record<string, FieldWords> {
 function wordsOfFields({ fields }: SchemaObjectDescription): Record<string, FieldWords> {
   return Object.fromEntries(
     Object.entries(fields).flatMap(([key, field]): [string, FieldWords][] => {
-      const label = labelOf(field)
-      if (label !== undefined) return [[key, { label, say: (value) => said(key, field, value) }]]
-      // What has no name of its own is called as it is kept: nothing that people changed goes unseen. A nested object
-      // without a name is read by its fields, and one of which none has a name is for no reader.
-      if (!isObject(field))
-        return HIDDEN.has(key) ? [] : [[key, { label: spaced(key), say: (value) => said(key, field, value) }]]
-      return Object.values(field.fields).some((f) => labelOf(f) !== undefined)
-        ? [[key, { label: spaced(key), say: (value) => said(key, field, value) }]]
-        : []
+      // What has no name of its own is called as it is kept: nothing that people changed goes unseen.
+      const words = { label: labelOf(field) ?? spaced(key), say: (value: unknown) => said(key, field, value) }
+      if (!isObject(field)) return HIDDEN.has(key) ? [] : [[key, words]]
+      // An object of which nothing has a name is for no reader.
+      if (labelOf(field) === undefined && !Object.values(field.fields).some((f) => labelOf(f) !== undefined)) return []
+      const inner = Object.entries(wordsOfFields(field)).map(([k, w]): [string, FieldWords] => [`${key}.${k}`, w])
+      return [[key, words], ...inner]
     }),
   )
 }
