@@ -46,11 +46,11 @@ export interface BushingStep {
 }
 
 /** What is done before the plate is cut, in this order; the rest only once all of it is done. */
-const BEFORE = ['mark', 'reference', 'mask']
+export const BEFORE_THE_CUT = ['mark', 'reference', 'mask']
 
 /** Whether the plate may be cut: every step before it is done. */
 export function mayCut(done: string[]): boolean {
-  return BEFORE.every((key) => done.includes(key))
+  return BEFORE_THE_CUT.every((key) => done.includes(key))
 }
 
 /**

@@ -191,7 +191,7 @@ export function BetweenPlatesSurface() {
             onChoose={go}
             order={stops
               .filter((s) => s.train === stop.train)
-              .flatMap((s) => plateMap.arbors.filter((a) => a.train === s.train && a.name === s.name))}
+              .flatMap((s) => plateMap.arbors.filter((a) => sameArbor(ofArbor(a), ofArbor(s))))}
           />
         ) : (
           stops.map((s) => (

@@ -7,7 +7,7 @@ import {
   type ReservationRow,
   type StockRow,
 } from '@treadle/contract'
-import { LEAST_WALL_MM, mayCut, planOf } from '@treadle/core'
+import { BEFORE_THE_CUT, LEAST_WALL_MM, mayCut, ofArbor, planOf, samePlace } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -212,7 +212,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
         <ol className={styles.steps}>
           {steps.map((s) => {
             const isDone = done.includes(s.key)
-            const may = mayCut(done) || ['mark', 'reference', 'mask'].includes(s.key)
+            const may = mayCut(done) || BEFORE_THE_CUT.includes(s.key)
             return (
               <li
                 key={s.key}
@@ -223,7 +223,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
                   size="md"
                   label={s.title}
                   checked={isDone}
-                  disabled={!isDone && (!may || (one.pivotOpen && !['mark', 'reference', 'mask'].includes(s.key)))}
+                  disabled={!isDone && (!may || (one.pivotOpen && !BEFORE_THE_CUT.includes(s.key)))}
                   onChange={(e) =>
                     mark(one, e.currentTarget.checked ? [...done, s.key] : done.filter((key) => key !== s.key))
                   }
@@ -346,9 +346,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
               chosen={`${one.hole.train} ${one.hole.arbor}`}
               points={one.marker.points}
               onChoose={(a) => {
-                const there = plan.holes.find(
-                  (h) => h.hole.train === a.train && h.hole.arbor === a.name && h.hole.plate === one.hole.plate,
-                )
+                const there = plan.holes.find((h) => samePlace(h.hole, { ...ofArbor(a), plate: one.hole.plate }))
                 if (there) go(there)
               }}
             />

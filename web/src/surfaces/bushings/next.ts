@@ -1,4 +1,4 @@
-import type { BushingStep } from '@treadle/core'
+import { BEFORE_THE_CUT, type BushingStep } from '@treadle/core'
 
 interface Standing {
   /** the hole that is shown */
@@ -21,13 +21,10 @@ export type Next = { label: string; hint?: string } & (
   | { what: 'assemble' }
 )
 
-/** Steps that need no finished pivot: nothing is cut by them. */
-const BEFORE_THE_PIVOT = ['mark', 'reference', 'mask']
-
 /** What the foot does now: the next step of this hole, its pivot first, the next hole, the train, then on. */
 export function nextOf({ hole, steps, done, pivotOpen, nextHole, trainToRun }: Standing): Next {
   const step = steps.find((s) => !done.includes(s.key))
-  if (step && pivotOpen && !BEFORE_THE_PIVOT.includes(step.key))
+  if (step && pivotOpen && !BEFORE_THE_CUT.includes(step.key))
     return {
       what: 'pivot-first',
       label: 'Press to finish its pivot first',

@@ -1,5 +1,5 @@
 import { blankHole, type HoleChange } from '@treadle/contract'
-import { TRAIN_NAMES } from '@treadle/core'
+import { samePlace, TRAIN_NAMES } from '@treadle/core'
 import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
@@ -68,9 +68,7 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
   const usual = (train: string): NewHole[] =>
     (['front', 'back'] as const).flatMap((plate) =>
       (USUAL[train] ?? []).flatMap(([arbor, role], arborIndex) =>
-        holes.some((h) => h.train === train && h.arbor === arbor && h.plate === plate)
-          ? []
-          : [{ train, arbor, arborIndex, plate, role }],
+        holes.some((h) => samePlace(h, { train, arbor, plate })) ? [] : [{ train, arbor, arborIndex, plate, role }],
       ),
     )
   const choices = (

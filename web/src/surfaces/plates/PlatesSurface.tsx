@@ -1,5 +1,5 @@
 import { blankHole, PLATES, type Hole, type PlacedArbor, type Plate } from '@treadle/contract'
-import { byWorkingOrder, formatClockDirection, type Trueing } from '@treadle/core'
+import { byWorkingOrder, formatClockDirection, ofArbor, samePlace, type Trueing } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
@@ -63,8 +63,7 @@ function Look() {
   const ordered = (map?.arbors ?? [])
     .flatMap((a) => PLATES.map((p) => ({ train: a.train, plate: p, arborIndex: a.index, arbor: a })))
     .sort(byWorkingOrder)
-  const holeOf = (a: PlacedArbor, p: Plate) =>
-    holes.find((h) => h.train === a.train && h.arbor === a.name && h.plate === p)
+  const holeOf = (a: PlacedArbor, p: Plate) => holes.find((h) => samePlace(h, { ...ofArbor(a), plate: p }))
   const at = ordered.findIndex((o) => o.plate === plate && `${o.train} ${o.arbor.name}` === chosen)
   const open = ordered.filter((o) => {
     const hole = holeOf(o.arbor, o.plate)
@@ -227,7 +226,7 @@ function OneHole({
   const expected = movement?.expected({ train: arbor.train, arbor: arbor.name, plate }) ?? null
   const judged = hole && movement?.judged(hole)
   const state = stateOf(hole, judged)
-  const before = bushedBefore.filter((b) => b.train === arbor.train && b.arbor === arbor.name && b.plate === plate)
+  const before = bushedBefore.filter((b) => samePlace(b, { ...ofArbor(arbor), plate: plate }))
   const measure = () => {
     if (hole) return void navigate(`/jobs/${job.id}/holes?hole=${hole.id}`)
     const id = uuid()
