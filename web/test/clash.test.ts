@@ -1,6 +1,6 @@
 import { ClockChange, HoleChange, Settings, StripStep } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
-import { clashOf, merged } from '../src/parts/clash.ts'
+import { clashOf, merged, without } from '../src/parts/clash.ts'
 import { wordsOf } from '../src/parts/fieldWords.ts'
 
 const words = wordsOf(HoleChange)
@@ -52,6 +52,17 @@ describe('two people change one row', () => {
     })
     // Nothing of either person's row is changed by laying them together.
     expect(met.mine.pendulum).toMatchObject({ beatsPerHour: 7200 })
+  })
+
+  test('a take-back says what stood there before: what they changed since is asked about, never left as it is', () => {
+    const pressed = { ...base, flagged: true }
+    const back = { ...pressed, flagged: false }
+    const met = clashOf(
+      { words, base: without(base, { flagged: false }), mine: back, send: () => undefined },
+      { ...pressed, version: 5, pivotMm: 1 },
+    )
+    expect(met.fields).toEqual(['flagged'])
+    expect(merged(met, {})).toMatchObject({ flagged: false, pivotMm: 1 })
   })
 
   test('the same change twice is no question, nor is a field that nobody reads', () => {

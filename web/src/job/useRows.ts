@@ -3,6 +3,7 @@ import { sayNotKept, useChange } from '../data/queries.ts'
 import { rowShown } from '../data/withRow.ts'
 import { useJobData } from './useJobData.ts'
 import { inTurn, lastVersion, ownRow, rememberRow } from './ownRows.ts'
+import { without } from '../parts/clash.ts'
 import { keepOver, meetConflict } from '../parts/conflict.tsx'
 import { wordsOfRows, type RowKind } from './rowWords.ts'
 
@@ -88,7 +89,8 @@ export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): R
     const id = String((shown ?? blank).id)
     const now = () => ({ ...blank, ...shown, ...newer(ownRow(id), shown), ...part })
     setWaiting((all) => ({ ...all, [id]: [...(all[id] ?? []), part] }))
-    put(now(), undefined, now, () => setWaiting((all) => ({ ...all, [id]: (all[id] ?? []).filter((p) => p !== part) })))
+    const over = () => setWaiting((all) => ({ ...all, [id]: (all[id] ?? []).filter((p) => p !== part) }))
+    put(now(), undefined, now, over, shown && without(shown, part))
   }
   const seen: Rows<R>['seen'] = (blank, shown) => {
     const said = waiting[String((shown ?? blank).id)] ?? []

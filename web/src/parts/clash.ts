@@ -59,6 +59,14 @@ export function valueAt(row: Row, path: string): unknown {
   return path.split('.').reduce<unknown>((value, key) => (isPlain(value) ? value[key] : undefined), row)
 }
 
+/**
+ * What a press changes a row from: the row without what the press says, so that what it says is its own even where it
+ * says what stood there, as a take-back does.
+ */
+export function without<R extends object>(row: R, said: object): Partial<R> {
+  return Object.fromEntries(Object.entries(row).filter(([key]) => !(key in said))) as Partial<R>
+}
+
 export type Choice = Record<string, 'mine' | 'theirs'>
 
 /** Their row with my changes in it, but for those fields where theirs was chosen. */

@@ -113,7 +113,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             label="Time zone"
             description="Days and hours are the workshop’s"
             searchable
-            data={[...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])]}
+            data={[...new Set(['UTC', form.values.timeZone, ...Intl.supportedValuesOf('timeZone')])]}
             {...form.getInputProps('timeZone')}
           />
           <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />

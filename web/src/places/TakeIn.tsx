@@ -12,6 +12,7 @@ import {
 import { Button, Checkbox, Fieldset, Group, NativeSelect, SegmentedControl, Textarea, TextInput } from '@mantine/core'
 import type { UseFormReturnType } from '@mantine/form'
 import { useDebouncedValue } from '@mantine/hooks'
+import { useSessionValue } from '../parts/useSessionValue.ts'
 import { useRowForm } from '../parts/useRowForm.ts'
 import { useState } from 'react'
 import { DayField } from '../parts/DayField.tsx'
@@ -51,8 +52,9 @@ export function TakeIn() {
   const [row, setRow] = useState(blank)
   const { form, forget } = useRowForm(row, 'take-in', NewJob)
   const [photos, setPhotos] = useState<File[]>([])
-  const [known, setKnown] = useState(false)
-  const [knownId, setKnownId] = useState<string | null>(null)
+  // It outlives a reload with what was typed: the figures of a clock that is known are not typed over.
+  const [knownId, setKnownId] = useSessionValue<string | null>('treadle-take-in-known', null)
+  const known = knownId !== null
   const change = useChange<JobPage>('clocks')
   const navigate = useNavigate()
 
@@ -63,6 +65,7 @@ export function TakeIn() {
         {
           onSuccess: () => {
             forget()
+            setKnownId(null)
             void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/listen`))
           },
           onError: () => undefined, // it stands on the page, above what was typed
@@ -74,14 +77,13 @@ export function TakeIn() {
   const choose = ({ clock, owner }: ClockListed) => {
     const { ownerId: _, version: _v, ...rest } = clock
     form.setValues({ owner, clock: rest })
-    setKnown(true)
     setKnownId(clock.id)
   }
   return (
     <form onSubmit={submit} className={styles.form} noValidate>
       <h1>Take in a clock</h1>
       <BeenHere onChoose={choose} />
-      {known && knownId !== null && <SeenBefore clockId={knownId} />}
+      {knownId !== null && <SeenBefore clockId={knownId} />}
       <div className={styles.columns}>
         <div className={styles.stack}>
           <Fieldset legend="Whose it is" disabled={known}>
@@ -151,7 +153,7 @@ export function TakeIn() {
             onClick={() => {
               forget()
               setRow(blank())
-              setKnown(false)
+              setKnownId(null)
             }}
           >
             It is another clock

@@ -7,6 +7,7 @@ import { DayField } from '../../parts/DayField.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import { PhotoPicker, sendPhotos } from '../../job/PhotoPicker.tsx'
 import { SeenBefore } from '../../job/SeenBefore.tsx'
+import { without } from '../../parts/clash.ts'
 import { keepOver, meetConflict } from '../../parts/conflict.tsx'
 import { wordsOf } from '../../parts/fieldWords.ts'
 import { times } from '../../parts/say.ts'
@@ -50,7 +51,7 @@ export function ArriveSurface() {
     )
   /** One thing that is said by a press; what is still being typed is not sent with it. */
   const save = (part: Partial<JobChange>, version = job.version) =>
-    send({ ...jobChangeOf(job), ...part }, jobChangeOf(job), version)
+    send({ ...jobChangeOf(job), ...part }, without(jobChangeOf(job), part), version)
   const toldOver = (told: typeof draft): JobChange => ({
     ...jobChangeOf(job),
     ...told,

@@ -9,6 +9,7 @@ import { FoundInHole } from '../../job/FoundInHole.tsx'
 import { wordsOfRows } from '../../job/rowWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useMovement } from '../../job/useMovement.ts'
+import { without } from '../../parts/clash.ts'
 import { keepOver, meetConflict } from '../../parts/conflict.tsx'
 import { useDraft } from '../../parts/useDraft.ts'
 import { useStop } from '../../parts/useStop.ts'
@@ -131,9 +132,14 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
     )
   /** One thing that is said by a press; what is still being typed is not sent with it. */
   const save = (part: Partial<HoleChange>, after?: () => void, version = hole.version) =>
-    send({ ...row, ...part, version }, row, after)
+    send({ ...row, ...part, version }, without(row, part), after)
   /** What was typed, and with it what a press says; asked about first where somebody else measured the same meanwhile. */
   const keepTyped = (part: Partial<HoleChange> = {}, after?: () => void) => {
+    // What can't be read is no figure: it stays typed, and what was kept stays kept.
+    if (Object.keys(read.errors).length > 0) {
+      save(part, after)
+      return
+    }
     const from = { ...row, ...measuredOf(base, unit) }
     const done = () => {
       forget()
