@@ -2,6 +2,7 @@ import { nth } from '../check/nth.ts'
 import { fitBeats } from './fit.ts'
 import { nearestUsualCount } from './nominal.ts'
 import { findPeriod } from './period.ts'
+import { retime } from './retime.ts'
 import { amplitudeTrack } from './shape.ts'
 import { findSlips, type Slip } from './slips.ts'
 import { onsetStrength } from './strength.ts'
@@ -9,7 +10,7 @@ import { toothReports, type ToothReport } from './teeth.ts'
 import { trackBeats } from './track.ts'
 
 /** Raised whenever a change of the analyser moves its figures; kept with every listening. */
-export const ANALYSER_VERSION = '1'
+export const ANALYSER_VERSION = '2'
 
 export interface ListenOptions {
   /** beats an hour the clock should make; the nearest usual count when not given */
@@ -52,6 +53,8 @@ export interface Hearing {
   /** standard deviation of one healthy beat's time */
   scatterMs: number
   teeth?: ToothReport[]
+  /** what makes one doubt that this is a clock, or this clock; empty when nothing does */
+  doubts: string[]
   confidence: number
   secondsAnalysed: number
   beats: HeardBeat[]
@@ -61,8 +64,10 @@ export interface Hearing {
 /** Why nothing was made of a recording. */
 export interface NothingHeard {
   heard: false
-  reason: 'silence' | 'too-short' | 'lost' | 'no-clock' | 'too-few-beats'
+  reason: 'silence' | 'too-short' | 'lost' | 'no-clock' | 'another-rhythm' | 'too-few-beats'
   sentence: string
+  /** what beats here instead of the count that was given */
+  insteadBeatsPerHour?: number
 }
 
 const SECONDS_PER_DAY = 86_400
@@ -70,6 +75,16 @@ const LEAST_SECONDS = 4
 const LEAST_BEATS = 5
 /** With more than this share lost, it is the computer that would be judged, not the clock. */
 const MOST_LOST = 0.1
+/** Fewer of the beats that should be there than this are no clock; with fewer than that, no figure can be trusted. */
+const LEAST_FOUND = 0.35
+const LEAST_USED = 0.65
+/** Farther from every usual count than this a count is unusual. */
+const UNUSUAL_SHARE = 0.015
+/** Two sides nearer to even than this can't be told from one sound, s. */
+const EVEN_S = 4e-4
+/** A clock's beats scatter by less than this, s. */
+const UNSTEADY_S = 2e-3
+const DOUBTED = 0.6
 const FAINT_SPREADS = 1.2
 /** Mean power of −110 dB: digital silence and what filters leave of it. */
 const SILENCE_POWER = 1e-11
@@ -95,31 +110,48 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
       `The computer was too busy to listen: ${lostS.toFixed(1)} of ${seconds.toFixed(0)} s were lost. Close what else is running and listen again, or use a sound file.`,
     )
   let strength = onsetStrength(bins, binS)
-  let found = findPeriod(strength)
+  const givenS = options.beatsPerHour === undefined ? undefined : 7200 / options.beatsPerHour
+  let found = findPeriod(strength, givenS)
   if (!found) {
     // A clock faint in its noise: count smaller onsets too.
     strength = onsetStrength(bins, binS, FAINT_SPREADS)
-    found = findPeriod(strength)
+    found = findPeriod(strength, givenS)
   }
+  if (!found && givenS !== undefined) return anotherRhythm(bins, binS, givenS)
   if (!found) return nothing('no-clock', 'No clock was heard: nothing in this recording beats evenly enough.')
-  const tracked = trackBeats(amplitudeTrack(bins, binS), binS, strength, found)
-  const slips = findSlips(tracked.beats)
-  const fit = fitBeats(tracked.beats, slips)
+  const amplitude = amplitudeTrack(bins, binS)
+  const tracked = trackBeats(amplitude, binS, strength, found)
+  let { beats, referenceErrorS, sidesAlike } = tracked
+  let slips = findSlips(beats)
+  let fit = fitBeats(beats, slips)
+  const retimed = fit && retime(amplitude, binS, beats, fit)
+  if (retimed) {
+    ;({ beats, referenceErrorS, sidesAlike } = retimed)
+    slips = findSlips(beats)
+    fit = fitBeats(beats, slips)
+  }
   const used = fit ? fit.healthy.filter(Boolean).length : 0
   if (!fit || used < LEAST_BEATS)
     return nothing(
       'too-few-beats',
       `Only ${used} beats were heard; it takes at least ${LEAST_BEATS} to tell the beat and the rate.`,
     )
-  if (used < 0.35 * tracked.beatsExpected)
+  if (used < LEAST_FOUND * tracked.beatsExpected)
     return nothing('no-clock', 'No clock was heard: too few of the sounds keep to one beat.')
+  if (used < LEAST_USED * tracked.beatsExpected)
+    return nothing(
+      'too-few-beats',
+      `${tracked.beatsExpected - used} of ${tracked.beatsExpected} beats were missed or did not fit: no figure is shown from so few. Come nearer with the microphone, or listen longer where it is quieter.`,
+    )
 
   const trueSeconds = 1 / (1 + (options.ppm ?? 0) * 1e-6)
   const beatS = fit.beatS * trueSeconds
   const unevenS = fit.unevenS * trueSeconds
   const beatsPerHour = 3600 / beatS
   const nominal = options.beatsPerHour ?? nearestUsualCount(beatsPerHour)
-  const unevenErrorS = Math.hypot(fit.unevenStandardErrorS, tracked.referenceErrorS)
+  const unevenErrorS = Math.hypot(fit.unevenStandardErrorS, referenceErrorS)
+  const oneSound = sidesAlike && Math.abs(unevenS) < 2 * unevenErrorS + EVEN_S
+  const doubts = doubtsOf(beatsPerHour, nominal, oneSound, fit.scatterS)
   return {
     heard: true,
     beatsPerHour,
@@ -130,16 +162,22 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
     outOfBeatMs: 1000 * Math.abs(unevenS),
     outOfBeatStandardError: 1000 * unevenErrorS,
     intervalsMs: [1000 * (beatS + unevenS), 1000 * (beatS - unevenS)],
-    beatsHeard: tracked.beats.length,
+    beatsHeard: beats.length,
     beatsExpected: tracked.beatsExpected,
     rejected: tracked.beatsExpected - used,
     slips: slips.length,
     slipsFound: slips,
     scatterMs: 1000 * fit.scatterS,
-    ...(options.teeth !== undefined && { teeth: toothReports(tracked.beats, fit, options.teeth) }),
-    confidence: confidence(used / tracked.beatsExpected, found.explained, fit.scatterS / fit.beatS),
+    ...(options.teeth !== undefined && { teeth: toothReports(beats, fit, options.teeth) }),
+    doubts,
+    confidence: confidence(
+      used / tracked.beatsExpected,
+      found.explained,
+      fit.scatterS / fit.beatS,
+      doubts.length > 0 ? DOUBTED : 1,
+    ),
     secondsAnalysed: seconds,
-    beats: tracked.beats.map((b, i) => ({
+    beats: beats.map((b, i) => ({
       index: b.index,
       atS: b.atS,
       lateMs: 1000 * nth(fit.lateS, i),
@@ -149,11 +187,39 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
   }
 }
 
-/** 0 to 1: how many of the beats were used, how much of the room was the clock, how steady it is. */
-function confidence(usedShare: number, explained: number, scatterShare: number): number {
+/** What makes one doubt that it is a clock: a count no clock is made for, or one sound that comes evenly. */
+function doubtsOf(beatsPerHour: number, nominal: number, oneSound: boolean, scatterS: number): string[] {
+  const doubts: string[] = []
+  if (Math.abs(beatsPerHour / nominal - 1) > UNUSUAL_SHARE)
+    doubts.push(`${grouped(beatsPerHour)} beats an hour is no usual count: is it a clock that is heard?`)
+  if (oneSound)
+    doubts.push('Tick and tock sound the same and come quite evenly: a tap that drips would sound so too.')
+  if (scatterS > UNSTEADY_S)
+    doubts.push(`Its beats scatter by ${(1000 * scatterS).toFixed(1)} ms, more than a clock’s do.`)
+  return doubts
+}
+
+/** What is said where the count that was given is not heard. */
+function anotherRhythm(bins: Float32Array, binS: number, givenS: number): NothingHeard {
+  const given = `The clock of ${grouped(7200 / givenS)} beats an hour is not heard here`
+  const other = hear(bins, binS)
+  return other.heard
+    ? {
+        ...nothing('another-rhythm', `${given}; something beats ${grouped(other.beatsPerHour)} times an hour.`),
+        insteadBeatsPerHour: other.beatsPerHour,
+      }
+    : nothing('no-clock', `${given}: nothing in this recording beats evenly enough.`)
+}
+
+/** 0 to 1: how many of the beats were used, how much of the room was the clock, how steady it is, what is doubted. */
+function confidence(usedShare: number, explained: number, scatterShare: number, doubted: number): number {
   const clear = Math.min(1, explained / 0.6)
   const steady = 1 / (1 + (scatterShare / 0.01) ** 2)
-  return Math.round(1000 * Math.min(1, usedShare) * Math.sqrt(clear * steady)) / 1000
+  return Math.round(1000 * doubted * Math.min(1, usedShare) * Math.sqrt(clear * steady)) / 1000
+}
+
+function grouped(count: number): string {
+  return Math.round(count).toLocaleString('en-US')
 }
 
 function nothing(reason: NothingHeard['reason'], sentence: string): NothingHeard {

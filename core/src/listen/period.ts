@@ -1,3 +1,4 @@
+import { median } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { autocorrelation } from './autocorrelation.ts'
 import type { OnsetStrength } from './strength.ts'
@@ -14,6 +15,9 @@ export interface FoundPeriod {
   toS: number
   /** share of all sudden sounds that the two sides explain, 0 to 1 */
   explained: number
+  /** how loud its usual strikes are, both sides together, dB */
+  loudDb: number
+  louderSideDb: number
 }
 
 /** Fastest and slowest beat looked for: 18,000 and 2,400 an hour, with a tenth to spare. */
@@ -30,6 +34,20 @@ const LEAST_OVER_CHANCE = 2.5
 const STRUCK_DB = 1
 /** Natural logarithm of the odds against chance; about ten thousand periods and phases are tried. */
 const LEAST_ODDS = 14
+/** Two clocks' loudness must differ by so much to tell which is meant, dB. */
+const LOUDER_DB = 4
+/** Two periods are multiples of one when their ratio is that of two numbers up to this, within this share. */
+const MOST_MULTIPLE = 6
+const SAME_PERIOD = 2e-3
+/** A slower rhythm may be every so manieth beat of a faster clock that is about as loud. */
+const MOST_FASTER = 10
+const AS_LOUD_DB = 3
+/** A side that has so much less than the other must stand alone: nothing as high so far from both. */
+const FAINT_SIDE = 0.4
+const AS_MUCH = 0.7
+const TICK_S = 0.03
+/** Of a given count nothing farther off is considered. */
+const GIVEN_WITHIN = 0.02
 
 /**
  * The clock's full period, unaided, or null where no clock is heard.
@@ -37,41 +55,83 @@ const LEAST_ODDS = 14
  * The autocorrelation of the onsets proposes periods, each sharpened on its multiples. A period is accepted when the
  * sound folded by it has exactly the two sides of a beat: both struck far more often than chance, between 27 and 73
  * per cent apart. Of those the one that explains most of all onsets is the clock: at twice the period half of the
- * ticks stay unexplained, and at half of it the second side is missing or each is struck every other time.
+ * ticks stay unexplained, and at half of it the second side is missing or each is struck every other time. Periods
+ * that are no simple multiples of one another belong to two clocks in one room: there the louder wins.
+ *
+ * @param periodS - where the clock's period is known: only rhythms within two in a hundred of it are considered
  */
-export function findPeriod(strength: OnsetStrength): FoundPeriod | null {
-  const { stepS, values } = strength
+export function findPeriod(strength: OnsetStrength, periodS?: number): FoundPeriod | null {
+  const { stepS, values, levels } = strength
   const stretch = Math.min(values.length, Math.round(STRETCH_S / stepS))
   const count = Math.max(1, Math.min(8, Math.ceil(values.length / stretch) * 2 - 1))
   let best: FoundPeriod | null = null
   for (let i = 0; i < count; i++) {
     const start = count === 1 ? 0 : Math.round(((values.length - stretch) * i) / (count - 1))
-    const found = findInStretch(values.subarray(start, start + stretch), stepS, start * stepS)
-    if (found && (!best || found.explained > best.explained)) best = found
+    const found = findInStretch(
+      { values: values.subarray(start, start + stretch), levels: levels.subarray(start, start + stretch), stepS },
+      start * stepS,
+      periodS,
+    )
+    if (found && (!best || wins(found, best))) best = found
   }
   return best
 }
 
-function findInStretch(values: Float32Array, stepS: number, fromS: number): FoundPeriod | null {
+/** Whether one rhythm is the clock rather than the other: of one clock's multiples the fuller, of two clocks the louder. */
+function wins(one: FoundPeriod, other: FoundPeriod): boolean {
+  if (isLouderClock(one, other)) return true
+  if (isLouderClock(other, one)) return false
+  return one.explained > other.explained
+}
+
+/** A multiple of a clock's period picks its louder side at most; what is louder than that is another clock. */
+function isLouderClock(one: FoundPeriod, other: FoundPeriod): boolean {
+  return one.loudDb > (related(one.periodS, other.periodS) ? other.louderSideDb : other.loudDb) + LOUDER_DB
+}
+
+/** Whether two periods are simple multiples of one another, and so may be one clock's. */
+function related(one: number, other: number): boolean {
+  const ratio = one / other
+  for (let a = 1; a <= MOST_MULTIPLE; a++)
+    for (let b = 1; b <= MOST_MULTIPLE; b++) if (Math.abs((ratio * b) / a - 1) < SAME_PERIOD) return true
+  return false
+}
+
+/** Whether a beat of `periodS` a full period is within two in a hundred of the given one. */
+export function isRhythmOf(periodS: number, givenS: number): boolean {
+  return Math.abs(givenS / periodS - 1) <= GIVEN_WITHIN
+}
+
+function findInStretch(strength: OnsetStrength, fromS: number, givenS?: number): FoundPeriod | null {
+  const { values, stepS } = strength
   const chance = chanceOfStrike(values, stepS)
   if (chance === 0) return null
   let best: FoundPeriod | null = null
-  for (const periodS of candidatePeriods(values, stepS)) {
-    const folded = judge(values, stepS, periodS, chance)
-    if (!folded || (best && folded.explained <= best.explained)) continue
-    best = {
-      periodS,
-      firstS: fromS + folded.firstS,
-      firstToSecondS: folded.firstToSecondS,
-      fromS,
-      toS: fromS + values.length * stepS,
-      explained: folded.explained,
+  for (const periodS of candidatePeriods(values, stepS, givenS)) {
+    for (const weight of WEIGHTS) {
+      const folded = judge(strength, periodS, chance, weight)
+      if (!folded || (givenS !== undefined && isOfFaster(strength, periodS, folded, chance))) continue
+      const found = { ...folded, periodS, firstS: fromS + folded.firstS, fromS, toS: fromS + values.length * stepS }
+      if (!best || wins(found, best)) best = found
     }
   }
   return best
 }
 
-function candidatePeriods(values: Float32Array, stepS: number): number[] {
+/**
+ * Whether a rhythm is only every third, fourth… beat of a faster clock, which is as loud and explains more.
+ *
+ * Unaided the faster one is among the candidates and wins; where a count is given it is not, and must be asked about.
+ */
+function isOfFaster(strength: OnsetStrength, periodS: number, slow: Folded, chance: number): boolean {
+  for (let beats = 3; beats <= MOST_FASTER; beats++) {
+    const fast = judge(strength, (2 * periodS) / beats, chance)
+    if (fast && fast.explained > 1.2 * slow.explained && fast.loudDb > slow.loudDb - AS_LOUD_DB) return true
+  }
+  return false
+}
+
+function candidatePeriods(values: Float32Array, stepS: number, givenS?: number): number[] {
   const correlation = smooth3(autocorrelation(values, values.length - 1))
   const beatLag = SHORTEST_PERIOD_S / 2 / stepS
   const at = (lag: number) => correlation[Math.round(lag)] ?? 0
@@ -80,10 +140,13 @@ function candidatePeriods(values: Float32Array, stepS: number): number[] {
     if (at(lag) > 0 && at(lag) >= at(lag - 1) && at(lag) > at(lag + 1)) peaks.push(lag)
   peaks.sort((a, b) => at(b) - at(a))
   const found: number[] = []
-  for (const lag of peaks.slice(0, CANDIDATES))
+  // A given count is looked for among all peaks, however much louder another clock is.
+  const near = (lag: number) => [1, 2].some((m) => isRhythmOf(lag * m * stepS, givenS ?? 0))
+  for (const lag of (givenS === undefined ? peaks : peaks.filter(near)).slice(0, CANDIDATES))
     for (const multiple of [1, 2]) {
       const periodS = sharpen(correlation, lag * multiple) * stepS
       if (periodS < SHORTEST_PERIOD_S || periodS > LONGEST_PERIOD_S) continue
+      if (givenS !== undefined && !isRhythmOf(periodS, givenS)) continue
       if (!found.some((other) => Math.abs(other - periodS) < 2e-4 * periodS)) found.push(periodS)
     }
   return found
@@ -131,7 +194,34 @@ function chanceOfStrike(values: Float32Array, stepS: number): number {
   return Math.min(0.9, struck / values.length)
 }
 
-function judge(values: Float32Array, stepS: number, periodS: number, chance: number) {
+/** Whether the fainter side is only one of several peaks like it: then it is another clock's, or none. */
+function isOneOfMany(profile: Float64Array, one: number, two: number, tick: number): boolean {
+  const side = nth(profile, two)
+  if (side > FAINT_SIDE * nth(profile, one)) return false
+  const bins = profile.length
+  const away = (i: number, from: number) => Math.min(Math.abs(i - from), bins - Math.abs(i - from)) > tick
+  return profile.some((v, i) => v > AS_MUCH * side && away(i, one) && away(i, two))
+}
+
+interface Folded {
+  firstS: number
+  firstToSecondS: number
+  explained: number
+  loudDb: number
+  louderSideDb: number
+}
+
+/**
+ * What a clock sounds like folded by its period: every onset counts by how sudden it is, which hears a faint side, or
+ * by how loud, which hears a loud clock through a faster faint one.
+ */
+const WEIGHTS = [
+  (sudden: number) => sudden,
+  (sudden: number, levelDb: number) => (sudden > 0 ? 10 ** (levelDb / 20) : 0),
+]
+
+function judge(strength: OnsetStrength, periodS: number, chance: number, weight = nth(WEIGHTS, 0)): Folded | null {
+  const { values, levels, stepS } = strength
   const bins = Math.round(periodS / 0.002)
   const folded = new Float64Array(bins)
   let total = 0
@@ -141,7 +231,7 @@ function judge(values: Float32Array, stepS: number, periodS: number, chance: num
     total += v
     const phase = (k * stepS) / periodS
     const bin = Math.floor((phase - Math.floor(phase)) * bins)
-    folded[bin] = nth(folded, bin) + v
+    folded[bin] = nth(folded, bin) + weight(v, nth(levels, k))
   }
   const round = (i: number) => nth(folded, ((i % bins) + bins) % bins)
   const profile = folded.map((_, i) => round(i - 2) + round(i - 1) + round(i) + round(i + 1) + round(i + 2))
@@ -154,34 +244,48 @@ function judge(values: Float32Array, stepS: number, periodS: number, chance: num
     const at = (one + i) % bins
     if (two < 0 || nth(profile, at) > nth(profile, two)) two = at
   }
+  if (isOneOfMany(profile, one, two, Math.round(TICK_S / 0.002))) return null
   const phases = [one, two].map((bin) => ((bin + 0.5) / bins) * periodS).sort((a, b) => a - b) as [number, number]
-  const sides = phases.map((phaseS) => strikes(values, stepS, periodS, phaseS))
+  const sides = phases.map((phaseS) => strikes(strength, periodS, phaseS))
   const [better, worse] = sides.map((s) => s.share).sort((a, b) => b - a) as [number, number]
   if (better < 0.55 || worse < 0.35 || worse < chance + 0.25) return null
   if (sides.reduce((sum, s) => sum + oddsAgainstChance(s.share, s.slots, chance), 0) < LEAST_ODDS) return null
   if (sides.some((s) => s.slots < 2)) return null
   const explained = sides.reduce((sum, s) => sum + s.strength, 0) / total
   if (explained < Math.max(LEAST_EXPLAINED, (LEAST_OVER_CHANCE * 4 * HALF_WINDOW_S) / periodS)) return null
-  return { firstS: phases[0], firstToSecondS: phases[1] - phases[0], explained }
+  const [quieter, louder] = sides.map((s) => s.loudDb).sort((a, b) => a - b) as [number, number]
+  return {
+    firstS: phases[0],
+    firstToSecondS: phases[1] - phases[0],
+    explained,
+    loudDb: (quieter + louder) / 2,
+    louderSideDb: louder,
+  }
 }
 
-function strikes(values: Float32Array, stepS: number, periodS: number, phaseS: number) {
+function strikes({ values, levels, stepS }: OnsetStrength, periodS: number, phaseS: number) {
   const half = Math.round(HALF_WINDOW_S / stepS)
   let slots = 0
   let struck = 0
   let strength = 0
+  const loud: number[] = []
   for (let t = phaseS; t < values.length * stepS; t += periodS) {
     const middle = Math.round(t / stepS)
     let most = 0
+    let level = -Infinity
     for (let k = Math.max(0, middle - half); k <= Math.min(values.length - 1, middle + half); k++) {
       const v = nth(values, k)
       strength += v
       if (v > most) most = v
+      if (nth(levels, k) > level) level = nth(levels, k)
     }
     slots++
-    if (most > STRUCK_DB) struck++
+    if (most > STRUCK_DB) {
+      struck++
+      loud.push(level)
+    }
   }
-  return { slots, share: struck / Math.max(1, slots), strength }
+  return { slots, share: struck / Math.max(1, slots), strength, loudDb: loud.length > 0 ? median(loud) : -Infinity }
 }
 
 /** n·KL(share ‖ chance): the logarithm of how unlikely so many strikes are by chance. */

@@ -11,9 +11,14 @@ const SMOOTH_S = 4e-4
 const STEEP_SHARE = 0.6
 const RISE_S = 5e-4
 const MOST_BEATS = 300
+const ALIKE = 0.97
+/** Natural logarithm: a decibel and a half. */
+const ALIKE_LOUDNESS = 0.17
 
 /** What one side's release sounds like. */
 export interface Shape {
+  /** from the window's beginning to its mark, bins */
+  before: number
   /** amplitude, zero mean and unit length, from BEFORE_S before its mark to AFTER_S after it */
   template: Float64Array
   /** usual amplitude at the peak */
@@ -39,10 +44,20 @@ export function amplitudeTrack(power: Float32Array, binS: number): Float32Array 
   return out
 }
 
-/** The shape common to the windows about `marks` (bins, may be fractional): a median, so knocks leave no trace. */
-export function shapeAt(amplitude: Float32Array, binS: number, marks: number[]): Shape {
-  const before = Math.round(BEFORE_S / binS)
-  const length = before + Math.round(AFTER_S / binS)
+/**
+ * The shape common to the windows about `marks` (bins, may be fractional): a median, so knocks leave no trace.
+ *
+ * @param beforeS, afterS - how far the window reaches before and after each mark
+ */
+export function shapeAt(
+  amplitude: Float32Array,
+  binS: number,
+  marks: number[],
+  beforeS = BEFORE_S,
+  afterS = AFTER_S,
+): Shape {
+  const before = Math.round(beforeS / binS)
+  const length = before + Math.round(afterS / binS)
   const stride = Math.max(1, Math.floor(marks.length / MOST_BEATS))
   const used = marks.filter(
     (mark, i) => i % stride === 0 && mark - before >= 0 && mark - before + length + 1 < amplitude.length,
@@ -59,7 +74,13 @@ export function shapeAt(amplitude: Float32Array, binS: number, marks: number[]):
     middle[i] = used.length > 0 ? median(column) : 0
   }
   const peak = Math.max(...middle)
-  return { template: normalised(middle), amplitude: peak, ...reference(middle, before, binS) }
+  return { before, template: normalised(middle), amplitude: peak, ...reference(middle, before, binS) }
+}
+
+/** Whether two sides have one shape and one loudness: two releases of a clock nearly always differ. */
+export function soundAlike(one: Shape, other: Shape): boolean {
+  const likeness = one.template.reduce((sum, v, i) => sum + v * (other.template[i] ?? 0), 0)
+  return likeness > ALIKE && Math.abs(Math.log(one.amplitude / other.amplitude)) < ALIKE_LOUDNESS
 }
 
 /** Values less their mean, divided by their length as a vector. */

@@ -5,6 +5,8 @@ import { median, quantile } from 'simple-statistics'
 export interface OnsetStrength {
   /** dB of rise above what noise itself does, clipped at 15 */
   values: Float32Array
+  /** level of the next 3 ms, dB */
+  levels: Float32Array
   stepS: number
 }
 
@@ -56,7 +58,7 @@ export function onsetStrength(bins: Float32Array, binS: number, noiseSpreads = 2
     const before = Math.max(quiet, level(k - ms(BEFORE_FROM_MS), k - ms(BEFORE_TO_MS)))
     values[k] = Math.min(CLIP_DB, Math.max(0, now - before - noiseSpreads * noise))
   }
-  return { values, stepS }
+  return { values, levels: rise, stepS }
 }
 
 function backgroundLevels(level: (a: number, b: number) => number, steps: number, perBlock: number) {

@@ -1,7 +1,8 @@
 import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import type { FoundPeriod } from './period.ts'
-import { AFTER_S, BEFORE_S, shapeAt, type Shape } from './shape.ts'
+import { bestFit } from './bestFit.ts'
+import { AFTER_S, BEFORE_S, shapeAt, soundAlike, type Shape } from './shape.ts'
 import type { OnsetStrength } from './strength.ts'
 
 /** One release that was heard. */
@@ -19,6 +20,8 @@ export interface Tracked {
   beatsExpected: number
   /** what the two sides' rises leave unknown of the beat, s */
   referenceErrorS: number
+  /** whether tick and tock sound the same */
+  sidesAlike: boolean
 }
 
 /** A recorder may slip by 20 ms and a tooth be bent by several; farther off nothing is taken for a beat. */
@@ -69,6 +72,7 @@ export function trackBeats(
     beats,
     beatsExpected: follower.expected,
     referenceErrorS: Math.hypot(REFERENCE_BIAS_S, 0.3 * (shapes[0].riseS - shapes[1].riseS)),
+    sidesAlike: soundAlike(...shapes),
   }
 }
 
@@ -78,7 +82,7 @@ function bothSides(make: (side: 0 | 1) => Shape): Shapes {
   return [make(0), make(1)]
 }
 
-function sideOf(index: number): 0 | 1 {
+export function sideOf(index: number): 0 | 1 {
   return (((index % 2) + 2) % 2) as 0 | 1
 }
 
@@ -184,62 +188,4 @@ class Follower {
     if (fit.likeness < LEAST_LIKENESS || fit.amplitude < QUIETEST * shape.amplitude) return null
     return { index, mark: fit.mark, likeness: fit.likeness }
   }
-}
-
-/** The mark within `reach` bins of `middle` where the sound is most like the shape: coarse search, then fine. */
-function bestFit(amplitude: Float32Array, shape: Shape, middle: number, reach: number, binS: number) {
-  const coarse = Math.max(1, Math.round(4e-4 / binS))
-  const centre = Math.round(middle)
-  let best = centre
-  let bestScore = -Infinity
-  for (let mark = centre - reach; mark <= centre + reach; mark += coarse) {
-    const fit = compare(amplitude, shape, mark, binS, coarse)
-    // Loudness counts up to the usual, nearness a little: an unlocking or a crumb of noise must not win by its shape.
-    const loud = Math.min(1, Math.sqrt(fit.amplitude / (shape.amplitude || 1)))
-    const score = fit.likeness * loud - (0.25 * Math.abs(mark - centre)) / Math.max(reach, 0.02 / binS)
-    if (score > bestScore) {
-      bestScore = score
-      best = mark
-    }
-  }
-  const likeness = (mark: number) => compare(amplitude, shape, mark, binS, 1).likeness
-  let fine = best
-  let top = likeness(best)
-  for (let mark = best - coarse; mark <= best + coarse; mark++) {
-    const value = likeness(mark)
-    if (value > top) {
-      top = value
-      fine = mark
-    }
-  }
-  const a = likeness(fine - 1)
-  const c = likeness(fine + 1)
-  const bend = a - 2 * top + c
-  const part = bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0
-  return { mark: fine + part, likeness: top, amplitude: compare(amplitude, shape, fine, binS, 1).amplitude }
-}
-
-function compare(amplitude: Float32Array, shape: Shape, mark: number, binS: number, stride: number) {
-  const from = mark - Math.round(BEFORE_S / binS)
-  const { template } = shape
-  if (from < 0 || from + template.length > amplitude.length) return { likeness: -1, amplitude: 0 }
-  let sum = 0
-  let squares = 0
-  let product = 0
-  let weight = 0
-  let peak = 0
-  let count = 0
-  for (let i = 0; i < template.length; i += stride) {
-    const a = nth(amplitude, from + i)
-    const t = nth(template, i)
-    sum += a
-    squares += a * a
-    product += a * t
-    weight += t * t
-    if (a > peak) peak = a
-    count++
-  }
-  const spread = squares - (sum * sum) / count
-  const likeness = spread > 0 && weight > 0 ? product / Math.sqrt(spread * weight) : 0
-  return { likeness, amplitude: peak }
 }

@@ -63,6 +63,14 @@ export class PowerTrack {
     return drop * this.binS
   }
 
+  /** Takes out `seconds` from `fromS` on; what follows moves up. */
+  cut(fromS: number, seconds: number): void {
+    const from = Math.max(0, Math.min(this.#count, Math.round(fromS / this.binS)))
+    const until = Math.min(this.#count, from + Math.round(seconds / this.binS))
+    this.#bins.copyWithin(from, until, this.#count)
+    this.#count -= until - from
+  }
+
   #reserve(length: number): void {
     if (length <= this.#bins.length) return
     const larger = new Float32Array(Math.max(length, 2 * this.#bins.length))
