@@ -5,6 +5,8 @@ import {
   DEFAULT_BUSHING_RULES,
   isTimeZone,
   OIL_SCHOOLS,
+  RATE_GOAL,
+  RATE_TOLERANCE,
 } from '@treadle/core/choices'
 import { boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
@@ -105,8 +107,8 @@ export const DEFAULT_SETTINGS: Settings = {
   pivotLeastPercent: 90,
   bushingMethod: 'hand',
   markerReachMm: 8,
-  rateToleranceSecondsPerDay: 10,
-  rateGoalSecondsPerDay: 1,
+  rateToleranceSecondsPerDay: RATE_TOLERANCE,
+  rateGoalSecondsPerDay: RATE_GOAL,
   trialDays: 7,
   oilSchool: 'default',
   pickupPpm: 0,

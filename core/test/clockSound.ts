@@ -31,8 +31,28 @@ export interface ClockSound {
   /** blows of a strike from the middle of the recording on */
   strike?: number
   bent?: { teeth: number; late: Record<number, number> }
+  /** further knocks of each side's tick about its drop; takes the place of the one unlocking */
+  ticks?: [Knock[], Knock[]]
+  /** scatter of the drop's own loudness from beat to beat, dB */
+  dropSpreadDb?: number
+  /** what the room answers: how long till it has fallen by 60 dB, and how loud against the sound itself */
+  echo?: { fallS: number; wet: number }
+  /** another clock in the room */
+  second?: ClockSound
   slips?: { atS: number; ms: number }[]
   seed?: number
+}
+
+/** One of the knocks a tick is made of. */
+export interface Knock {
+  /** after the drop, ms; − before it */
+  atMs: number
+  /** against the drop, dB */
+  levelDb: number
+  /** scatter of its loudness from beat to beat, dB */
+  spreadDb: number
+  /** scatter of its time against the drop, ms */
+  scatterMs: number
 }
 
 export interface MadeSound {
@@ -132,17 +152,52 @@ export function clockSound(clock: ClockSound = {}): MadeSound {
   const modes = [hzA, hzB].map((hz) => [1, 1.83, 2.71].map((ratio) => ({ hz: hz * ratio, phase: 6.28 * uniform() })))
   dropsS.forEach((at, n) => {
     const even = n % 2 === 0
-    const loud = (even ? loudA : loudB) * (1 + 0.1 * gauss())
+    const usual = even ? loudA : loudB
+    const loud = usual * (clock.dropSpreadDb === undefined ? 1 + 0.1 * gauss() : decibels(clock.dropSpreadDb * gauss()))
     const hit = { modes: modes[even ? 0 : 1]!, ringS: (even ? ringA : ringB) / 1000 }
     release(samples, fs, at, loud, hit, uniform)
-    const soft = clock.unlocking ?? 0.2
+    for (const knock of clock.ticks?.[even ? 0 : 1] ?? []) {
+      const level = usual * decibels(knock.levelDb + knock.spreadDb * gauss())
+      const knockAt = at + (knock.atMs + knock.scatterMs * gauss()) / 1000
+      release(samples, fs, knockAt, level, { ...hit, ringS: 0.6 * hit.ringS }, uniform)
+    }
+    const soft = clock.ticks ? 0 : (clock.unlocking ?? 0.2)
     if (soft > 0)
       release(samples, fs, at - (clock.unlockingMs ?? 6) / 1000, loud * soft, { ...hit, ringS: 0.002 }, uniform)
   })
+  if (clock.second) {
+    const other = clockSound({ ...clock.second, sampleRate: fs, seconds, noise: 0 }).samples
+    for (let i = 0; i < samples.length; i++) samples[i]! += other[i]!
+  }
+  if (clock.echo) echo(samples, fs, clock.echo, uniform)
   room(samples, fs, clock, uniform)
   if (clock.clipAt !== undefined)
     for (let i = 0; i < samples.length; i++) samples[i] = Math.max(-clock.clipAt, Math.min(clock.clipAt, samples[i]!))
   return { samples, sampleRate: fs, dropsS }
+}
+
+function decibels(level: number): number {
+  return 10 ** (level / 20)
+}
+
+/** The room's answer: four early reflections, then combs whose echoes fall by 60 dB in `fallS` (Schroeder 1962). */
+function echo(samples: Float32Array, fs: number, room: { fallS: number; wet: number }, uniform: () => number): void {
+  const dry = samples.slice()
+  for (let k = 0; k < 4; k++) {
+    const delay = Math.round((0.001 + 0.011 * uniform()) * fs)
+    const level = room.wet * (0.3 + 0.7 * uniform()) * (uniform() < 0.5 ? -1 : 1)
+    for (let i = delay; i < samples.length; i++) samples[i]! += level * dry[i - delay]!
+  }
+  for (let k = 0; k < 4; k++) {
+    const delayS = 0.013 + 0.022 * uniform()
+    const delay = Math.round(delayS * fs)
+    const back = 10 ** ((-3 * delayS) / room.fallS)
+    const comb = new Float32Array(samples.length)
+    for (let i = delay; i < samples.length; i++) {
+      comb[i] = dry[i - delay]! + back * comb[i - delay]!
+      samples[i]! += 0.35 * room.wet * comb[i]!
+    }
+  }
 }
 
 function dropTimes(clock: ClockSound, seconds: number, uniform: () => number, gauss: () => number): number[] {

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { daysToTellRate, errorAtMinuteMark, rateBook, type RateEvent, type RateReading } from '../src/index.ts'
 import { normal, random } from './clockSound.ts'
+import { madeBook } from './madeBooks.ts'
 
 const DAY = 86_400
 const at = (days: number) => 1.78e9 + days * DAY
@@ -18,11 +19,11 @@ function readings(days: number[], rateOn: (day: number) => number, sigma: number
 test('a straight line: the closed form of least squares, and its standard error', () => {
   const errors = [0, -8.7, -18.6, -27.1, -35.8]
   const book = rateBook({ readings: errors.map((errorS, day) => ({ atS: at(day), errorS, sigmaS: 1 })), events: [] })
-  // Slope Σ(x−x̄)y/Σ(x−x̄)² with x = 0…4; standard error 1/√10, and the clock's own 0.2 s/day beside it.
+  // Slope Σ(x−x̄)y/Σ(x−x̄)² with x = 0…4; standard error 1/√10 by the readings, and the clock's own walk beside it.
   const slope = (-2 * 0 - 1 * -8.7 + 1 * -27.1 + 2 * -35.8) / 10
-  expect(book.rateSecondsPerDay).toBeCloseTo(slope, 3)
+  expect(book.rateSecondsPerDay).toBeCloseTo(slope, 1)
   expect(book.standardError).toBeGreaterThanOrEqual(Math.sqrt(1 / 10) - 1e-9)
-  expect(book.standardError).toBeLessThan(0.45)
+  expect(book.standardError).toBeLessThan(0.6)
 })
 
 test('learns what a turn does on this clock, whatever thread and length say', () => {
@@ -41,25 +42,96 @@ test('learns what a turn does on this clock, whatever thread and length say', ()
   expect(book.suggestedTurns).toBeCloseTo(12 / 28, 1)
 })
 
-test('the truth lies within two of its standard errors about 95 times in a hundred', () => {
-  let within = 0
-  const runs = 300
-  for (let seed = 1; seed <= runs; seed++) {
-    const gauss = normal(random(seed))
-    const base = 20 * gauss()
-    const perTurn = 34.77 * (1 + 0.25 * gauss())
-    const wander = [0, 1].map(() => 0.2 * gauss())
-    const rate = (day: number) => (day < 5 ? base + wander[0]! : base + 0.5 * perTurn + wander[1]!)
-    const book = rateBook({
-      readings: readings([0, 1.5, 3, 4.5, 6, 7], rate, 0.5, gauss),
-      events: [{ atS: at(5), kind: 'nut', turns: 0.5 }],
+// Binomial: of 240 books 228 ± 3.4 by right; the bounds leave room for steady clocks, whose steadiness few readings tell.
+test.each([0.25, 0.5, 1])(
+  'of a clock that walks by %d s a day the truth lies within two standard errors about 95 times in a hundred',
+  (walk) => {
+    let within = 0
+    let perTurn = 0
+    let runs = 0
+    for (const days of [5, 10, 20])
+      for (let seed = 1; seed <= 80; seed++) {
+        const made = madeBook(seed, days, walk, seed % 2 === 0)
+        const book = rateBook(made.input)
+        runs++
+        if (Math.abs(book.rateSecondsPerDay! - made.rate) < 2 * book.standardError!) within++
+        if (Math.abs(book.secondsPerDayPerTurn! - made.perTurn) < 2 * book.perTurnStandardError!) perTurn++
+      }
+    expect(within / runs).toBeGreaterThan(0.88)
+    expect(perTurn / runs).toBeGreaterThan(0.9)
+  },
+)
+
+describe('a reading that does not belong', () => {
+  const book = (errors: number[], events: RateEvent[] = []) =>
+    rateBook({
+      readings: errors.map((errorS, day) => ({ atS: at(day), errorS, sigmaS: 1 })),
+      events,
       pitchMm: 0.8,
       lengthMm: 994,
     })
-    if (Math.abs(book.rateSecondsPerDay! - rate(7)) < 2 * book.standardError!) within++
-  }
-  expect(within / runs).toBeGreaterThan(0.91)
-  expect(within / runs).toBeLessThan(1)
+
+  test('is named among three, where any one might be wrong, by what clocks do; and no turn is proposed', () => {
+    const doubted = book([0, -10, 3580])
+    expect(doubted.suspects.map((s) => s.index)).toEqual([2])
+    expect(doubted).toMatchObject({ advice: 'doubted', suggestedTurns: 0, move: null })
+    expect(doubted.rateSecondsPerDay).toBeCloseTo(-10, 6)
+  })
+
+  test('mistyped by a minute spoils no rate, wherever it stands', () => {
+    let named = 0
+    for (let seed = 1; seed <= 64; seed++) {
+      const gauss = normal(random(seed))
+      const base = 15 * gauss()
+      const wrong = seed % 8
+      let error = 0
+      const errors = Array.from({ length: 8 }, (_, day) => {
+        error += base + 0.5 * gauss()
+        return error + 0.5 * gauss() + (day === wrong ? 60 * (seed % 16 < 8 ? 1 : -1) : 0)
+      })
+      const result = book(errors)
+      if (result.suspects.some((s) => s.index === wrong)) named++
+      expect(Math.abs(result.rateSecondsPerDay! - base)).toBeLessThan(3 * result.standardError!)
+      expect(result.suggestedTurns).toBe(0)
+    }
+    expect(named).toBeGreaterThanOrEqual(58)
+  })
+
+  test('hands set without a word are told from a mistyped reading', () => {
+    const shifted = book([0, -10, -20, 30, 20, 10])
+    expect(shifted.suspects).toEqual([{ index: 3, kind: 'hands' }])
+    expect(shifted.rateSecondsPerDay).toBeCloseTo(-10, 6)
+  })
+
+  test('hands set without a word beside a turn leave the nut its figure', () => {
+    const turned: RateEvent[] = [{ atS: at(2.01), kind: 'nut', turns: 0.5 }]
+    const one = book([0, -20, -40, 60], turned)
+    expect(one.suspects.map((s) => s.index)).toEqual([3])
+    expect(one.secondsPerDayPerTurn).toBeCloseTo(34.77, 1)
+    const two = book([0, -20, -40, 60, 55], turned)
+    expect(two.suspects).toEqual([{ index: 3, kind: 'hands' }])
+    expect(two.move).toBeNull()
+  })
+
+  test('is not found where nothing is wrong', () => {
+    let doubted = 0
+    for (let seed = 1; seed <= 100; seed++)
+      if (rateBook(madeBook(seed, 12, 0.5, seed % 2 === 0).input).suspects.length > 0) doubted++
+    expect(doubted).toBeLessThanOrEqual(1)
+  })
+
+  test('the order in which readings are given changes nothing but their numbers', () => {
+    const readings = [0, -10, -20, 50, -40, -50].map((errorS, day) => ({
+      atS: at(day),
+      errorS,
+      sigmaS: day === 5 ? 3 : 1,
+    }))
+    const [forward, backward] = [readings, [...readings].reverse()].map((r) => rateBook({ readings: r, events: [] }))
+    expect(forward!.suspects.map((s) => s.index)).toEqual([3])
+    expect(backward!.suspects.map((s) => s.index)).toEqual([2])
+    const { suspects: _, ...figures } = forward!
+    expect(backward).toMatchObject(figures)
+  })
 })
 
 test('the hands set right shift the error and not the rate', () => {
@@ -97,6 +169,7 @@ describe('what it does not propose', () => {
       events: [],
       pitchMm: 0.8,
       lengthMm: 994,
+      toleranceSecondsPerDay: 1,
     })
     expect(book.advice).toBe('not-told-from-zero')
     expect(book.suggestedTurns).toBe(0)
@@ -115,9 +188,24 @@ describe('what it does not propose', () => {
   })
 
   test('a turn of a nut that nobody knows', () => {
-    expect(rateBook({ readings: [0, 5].map((d) => ({ atS: at(d), errorS: 9 * d })), events: [] }).advice).toBe(
+    expect(rateBook({ readings: [0, 5].map((d) => ({ atS: at(d), errorS: 19 * d })), events: [] }).advice).toBe(
       'nut-unknown',
     )
+  })
+
+  test('a turn beyond what a thread can do', () => {
+    const book = rateBook({
+      readings: [0, 2, 4].map((d) => ({ atS: at(d), errorS: -1500 * d })),
+      events: [],
+      pitchMm: 0.8,
+      lengthMm: 994,
+    })
+    expect(book).toMatchObject({ advice: 'beyond-the-nut', suggestedTurns: 0, move: null })
+  })
+
+  test('without a tolerance given, the workshop’s usual ten seconds a day', () => {
+    const nine = rateBook({ readings: [0, 5].map((d) => ({ atS: at(d), errorS: 9 * d })), events: [] })
+    expect(nine.advice).toBe('within-tolerance')
   })
 })
 
@@ -132,9 +220,10 @@ describe('conditioning', () => {
       pitchMm: 0.8,
       lengthMm: 994,
     })
-    expect(Number.isFinite(book.rateSecondsPerDay)).toBe(true)
-    expect(book.standardError).toBeGreaterThan(1e7)
+    // Ten million seconds a day is what they say; that is to say nothing.
+    expect(book.rateSecondsPerDay).toBeNull()
     expect(book.suggestedTurns).toBe(0)
+    expect(book.advice).toBe('too-few-readings')
   })
 
   test('two at the very same moment tell no rate', () => {

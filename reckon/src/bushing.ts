@@ -14,6 +14,10 @@ const bushes = () =>
   )
     .required()
     .label('Stock')
+const role = () =>
+  string()
+    .oneOf(['escape', 'pallet', 'other'] as const)
+    .label('Role')
 const STOCK = [
   { id: 'a', outsideMm: 2.02, insideMm: 1, lengthMm: 3, count: 2 },
   { id: 'b', outsideMm: 2.02, insideMm: 0.9, lengthMm: 3, count: 5 },
@@ -30,10 +34,7 @@ export const BUSHING: Calculation[] = [
       shortAxisMm: figure('Short way').required(),
       pivotMm: figure('Pivot, finished').required(),
       plateMm: figure('Plate here').required(),
-      role: string()
-        .oneOf(['escape', 'pallet', 'other'] as const)
-        .required()
-        .label('Role'),
+      role: role().required(),
       moduleMm: figure('Module'),
       depthShiftMm: figure('Shift along the line of centres'),
       cutters: array(number().required()).required().label('Cutters'),
@@ -54,7 +55,7 @@ export const BUSHING: Calculation[] = [
       fileBackMm: 'mm',
       playPercent: '%',
       verdict: 'bush or leave',
-      reasons: '',
+      reasons: 'every limit exceeded; when left, also those kept',
       cutterMm: 'mm',
       bushOutsideMm: 'mm',
       drilledMm: 'mm',
@@ -72,12 +73,14 @@ export const BUSHING: Calculation[] = [
       finishedPivotMm: figure('Finished pivot').required(),
       cutterMm: figure('Cutter').required(),
       plateMm: figure('Plate').required(),
+      role: role(),
       stock: bushes(),
     }),
     fields: {
       finishedPivotMm: { unit: 'mm', example: 1 },
       cutterMm: { unit: 'mm', example: 2 },
       plateMm: { unit: 'mm', example: 2.4 },
+      role: { unit: '', note: 'other when not given; escape and pallet arbors are left less play' },
       stock: { unit: 'mm', example: STOCK },
     },
     output: { choice: 'id', fits: 'ids, best first', whyNot: 'id, why' },
@@ -94,6 +97,7 @@ export const BUSHING: Calculation[] = [
           finishedPivotMm: number().required(),
           cutterMm: number().required(),
           plateMm: number().required(),
+          role: role(),
         }),
       )
         .required()

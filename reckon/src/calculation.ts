@@ -7,12 +7,21 @@ interface CalculationField {
   note?: string
 }
 
+/** A field as it is shown and typed. */
+export interface DescribedField extends CalculationField {
+  label: string
+  required: boolean
+  choices?: string[]
+  /** of a list: the fields of each of its things */
+  inner?: Record<string, { required: boolean; type: string; choices?: string[] }>
+}
+
 /** One calculation with its inputs, outputs and units; `reckon` checks the input first. */
 export interface Calculation {
   name: string
   title: string
   about: string
-  fields: Record<string, CalculationField & { label: string; required: boolean; choices?: string[] }>
+  fields: Record<string, DescribedField>
   output: Record<string, string>
   /** @throws FieldError naming the field, its value and what is allowed */
   reckon: (input: unknown) => Record<string, unknown>
@@ -35,22 +44,68 @@ export function calculation<S extends ObjectSchema<AnyObject>>(definition: Defin
   return {
     ...rest,
     fields: Object.fromEntries(
-      Object.entries<CalculationField>(fields).map(([name, field]) => {
-        const about = described[name] as { label?: string; optional?: boolean; oneOf?: unknown[] } | undefined
-        const choices = about?.oneOf?.map(String) ?? []
-        return [
-          name,
-          {
-            ...field,
-            label: about?.label ?? name,
-            required: about?.optional === false,
-            ...(choices.length > 0 && { choices }),
-          },
-        ]
-      }),
+      Object.entries<CalculationField>(fields).map(([name, field]) => [name, describedField(name, field, described)]),
     ),
-    reckon: (value) => run(checked(input, value)),
+    reckon: (value) => {
+      const given = checked(input, value)
+      refuseTooLarge(given, '')
+      const answer = run(given)
+      refuseNoNumber(answer, '')
+      return answer
+    },
   }
+}
+
+interface About {
+  label?: string
+  type?: string
+  optional?: boolean
+  oneOf?: unknown[]
+  innerType?: { fields?: Record<string, About> }
+}
+
+function describedField(name: string, field: CalculationField, described: Record<string, unknown>): DescribedField {
+  const about = described[name] as About | undefined
+  const inner = about?.innerType?.fields
+  return {
+    ...field,
+    label: about?.label ?? name,
+    required: about?.optional === false,
+    ...choicesOf(about),
+    ...(inner && {
+      inner: Object.fromEntries(
+        Object.entries(inner).map(([key, one]) => [
+          key,
+          { required: one.optional === false, type: one.type ?? '', ...choicesOf(one) },
+        ]),
+      ),
+    }),
+  }
+}
+
+function choicesOf(about: About | undefined): { choices?: string[] } {
+  const choices = (about?.oneOf ?? []).filter((choice) => choice !== null).map(String)
+  return choices.length > 0 ? { choices } : {}
+}
+
+/** Nothing in a workshop is larger; what is, was mistyped, and would only overflow. */
+const LARGEST = 1e9
+
+/** @throws FieldError naming the first number that is too large, wherever it stands */
+function refuseTooLarge(value: unknown, path: string): void {
+  if (typeof value === 'number' && Math.abs(value) > LARGEST)
+    throw new FieldError(path, value, `it must be at most ${LARGEST.toLocaleString('en-US')} in size`)
+  if (typeof value !== 'object' || value === null) return
+  for (const [key, inner] of Object.entries(value))
+    refuseTooLarge(inner, Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`)
+}
+
+/** @throws FieldError where an answer came out as no number: the figures together can't be */
+function refuseNoNumber(answer: unknown, path: string): void {
+  if (typeof answer === 'number' && !Number.isFinite(answer))
+    throw new FieldError('input', path, 'with these figures it comes out as no number; look at them once more')
+  if (typeof answer !== 'object' || answer === null) return
+  for (const [key, inner] of Object.entries(answer)) refuseNoNumber(inner, path === '' ? key : `${path}.${key}`)
 }
 
 function checked<S extends ObjectSchema<AnyObject>>(schema: S, value: unknown): InferType<S> {

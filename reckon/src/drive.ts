@@ -7,7 +7,7 @@ export const DRIVE: Calculation[] = [
   calculation({
     name: 'spring.energy',
     title: 'What a mainspring holds',
-    about: 'Turns, torque and energy of a mainspring in its barrel: the pure bending of a strip from slack.',
+    about: 'Turns, torque and energy of a mainspring in its barrel, the set it takes reckoned with.',
     input: only({
       widthMm: figure('Width').required(),
       thicknessMm: figure('Thickness').required(),
@@ -16,6 +16,7 @@ export const DRIVE: Calculation[] = [
       arborMm: figure('Arbor, diameter').required(),
       turns: figure('Turns wound'),
       elasticGpa: figure('Elasticity'),
+      yieldMpa: figure('Elastic limit'),
     }),
     fields: {
       widthMm: { unit: 'mm', example: 19 },
@@ -23,20 +24,23 @@ export const DRIVE: Calculation[] = [
       lengthMm: { unit: 'mm', example: 1500 },
       barrelInsideMm: { unit: 'mm', example: 44 },
       arborMm: { unit: 'mm', example: 14 },
-      turns: { unit: 'turns', note: 'all of them when not given' },
+      turns: { unit: 'turns', note: 'from run down; all of them when not given' },
       elasticGpa: { unit: 'GPa', note: '205 when not given: spring steel' },
+      yieldMpa: { unit: 'MPa', note: '1800 when not given; safety reckons with 2000' },
     },
     output: {
       turnsAvailable: 'turns',
       bestLengthMm: 'mm',
       turnsAtBest: 'turns',
-      torqueNmm: 'N·mm',
-      energyJ: 'J',
+      torqueWoundNmm: 'N·mm fully wound',
+      torqueRunDownNmm: 'N·mm run down',
+      torqueNmm: 'N·mm at the turns asked for',
+      energyJ: 'J given out from there to run down',
       dropOf1kgMm: 'mm',
       felt: '',
     },
-    run: ({ turns, elasticGpa, ...spring }) => {
-      const energy = springEnergy(spring, turns, elasticGpa)
+    run: ({ turns, elasticGpa, yieldMpa, ...spring }) => {
+      const energy = springEnergy(spring, turns, elasticGpa, yieldMpa)
       return { ...energy, felt: feltEnergy(energy.energyJ) }
     },
   }),

@@ -1,4 +1,4 @@
-import { FieldError, rateBook } from '@treadle/core'
+import { FieldError, RATE_GOAL, RATE_TOLERANCE, rateBook } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { array, figure, number, only, string } from './fields.ts'
 
@@ -19,7 +19,10 @@ export const RATE: Calculation[] = [
         .min(1)
         .required()
         .label('Readings'),
-      adjustments: array(only({ at: string().required(), turns: number().required() })).label('Adjustments'),
+      adjustments: array(only({ at: string().required(), turns: number().required() })).label('Turns of the nut'),
+      handsSet: array(string().required()).label('Hands set'),
+      toleranceSecondsPerDay: figure('Rate within'),
+      goalSecondsPerDay: figure('To be known to'),
       pitchMm: figure('Pitch'),
       lengthMm: figure('Length'),
     }),
@@ -34,6 +37,9 @@ export const RATE: Calculation[] = [
         note: '+ ahead of true time',
       },
       adjustments: { unit: 'ISO, turns', example: [{ at: '2026-03-05T09:05:00Z', turns: 0.5 }], note: '+ raises' },
+      handsSet: { unit: 'ISO', note: 'shifts the error and not the rate' },
+      toleranceSecondsPerDay: { unit: 's/day', note: `${RATE_TOLERANCE} when not given` },
+      goalSecondsPerDay: { unit: 's/day', note: `${RATE_GOAL} when not given` },
       pitchMm: { unit: 'mm', example: 0.8 },
       lengthMm: { unit: 'mm', example: 994 },
     },
@@ -42,10 +48,14 @@ export const RATE: Calculation[] = [
       standardError: 's/day',
       secondsPerDayPerTurn: 's/day a turn',
       perTurnStandardError: 's/day a turn',
-      suggestedTurns: 'turns',
+      priorSecondsPerDayPerTurn: 's/day a turn, by pitch and length alone',
+      turnsLearntFrom: 'turns of the nut between readings',
+      suggestedTurns: 'turns; 0 when none is called for',
+      suggestedTurnsStandardError: 'turns',
       move: 'raise or lower',
       nextReadingAt: 'ISO',
-      advice: '',
+      advice: 'turn, within-tolerance, not-told-from-zero, too-few-readings, nut-unknown, doubted or beyond-the-nut',
+      suspects: 'places of the readings that don’t belong, counted from 0; the rate is reckoned without them',
     },
     run: (i) => {
       const book = rateBook({
@@ -54,22 +64,42 @@ export const RATE: Calculation[] = [
           errorS: r.errorSeconds,
           sigmaS: r.sigmaSeconds,
         })),
-        events: (i.adjustments ?? []).map((a, n) => ({
-          atS: secondsOf(`adjustments[${n}].at`, a.at),
-          kind: 'nut',
-          turns: a.turns,
-        })),
+        events: [
+          ...(i.adjustments ?? []).map((a, n) => ({
+            atS: secondsOf(`adjustments[${n}].at`, a.at),
+            kind: 'nut' as const,
+            turns: a.turns,
+          })),
+          ...(i.handsSet ?? []).map((at, n) => ({ atS: secondsOf(`handsSet[${n}]`, at), kind: 'hands' as const })),
+        ],
+        toleranceSecondsPerDay: i.toleranceSecondsPerDay,
+        goalSecondsPerDay: i.goalSecondsPerDay,
         pitchMm: i.pitchMm,
         lengthMm: i.lengthMm,
       })
-      const { segments: _, nextReadingAtS, ...rest } = book
-      return { ...rest, nextReadingAt: nextReadingAtS === null ? null : new Date(nextReadingAtS * 1000).toISOString() }
+      const { segments: _, nextReadingAtS, suspects, ...rest } = book
+      return {
+        ...rest,
+        suspects: suspects.map((s) => s.index),
+        nextReadingAt: nextReadingAtS === null ? null : new Date(nextReadingAtS * 1000).toISOString(),
+      }
     },
   }),
 ]
 
+/** A moment of one time zone: a date, a time to the minute at least, and Z or an offset. */
+const MOMENT = /^(\d{4})-(\d{2})-(\d{2})T([01]\d|2[0-3]):[0-5]\d(:[0-5]\d(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})$/
+
 function secondsOf(field: string, iso: string): number {
-  const ms = Date.parse(iso)
-  if (Number.isNaN(ms)) throw new FieldError(field, iso, 'it must be a moment such as 2026-03-01T09:30:00Z')
+  const parts = MOMENT.exec(iso)
+  const [year = 0, month = 0, day = 0] = (parts ?? []).slice(1, 4).map(Number)
+  const ms = parts && isDay(year, month, day) ? Date.parse(iso) : Number.NaN
+  if (Number.isNaN(ms))
+    throw new FieldError(field, iso, 'it must be a moment with its zone, such as 2026-03-01T09:30:00Z')
   return ms / 1000
+}
+
+function isDay(year: number, month: number, day: number): boolean {
+  const date = new Date(Date.UTC(year, month - 1, day))
+  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { CALCULATIONS } from '@treadle/reckon'
+import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
 
 /** `reckon` lists every calculation; `reckon NAME JSON` (or `-` for standard input) prints the answer as JSON. */
@@ -30,13 +30,20 @@ export function main(args: string[]): number {
   }
 }
 
-function describe(c: (typeof CALCULATIONS)[number]): string {
-  const inputs = Object.entries(c.fields).map(
-    ([name, f]) =>
-      `    ${name}${f.required ? '' : '?'}  ${[f.unit, f.choices?.join(' | '), f.note].filter(Boolean).join('; ')}`,
-  )
+function describe(c: Calculation): string {
+  const inputs = Object.entries(c.fields).flatMap(([name, f]) => [
+    `    ${name}${f.required ? '' : '?'}  ${[f.label, f.unit, f.choices?.join(' | '), f.note, example(f)].filter(Boolean).join('; ')}`,
+    ...Object.entries(f.inner ?? {}).map(
+      ([key, one]) =>
+        `      .${key}${one.required ? '' : '?'}  ${[one.type, one.choices?.join(' | ')].filter(Boolean).join('; ')}`,
+    ),
+  ])
   const outputs = Object.entries(c.output).map(([name, unit]) => `    ${name}  ${unit}`)
   return [c.name, `  ${c.about}`, '  in', ...inputs, '  out', ...outputs, ''].join('\n')
+}
+
+function example({ example }: Calculation['fields'][string]): string {
+  return example === undefined ? '' : `e.g. ${JSON.stringify(example)}`
 }
 
 function refuse(sentence: string): number {

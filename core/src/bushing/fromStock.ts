@@ -34,7 +34,7 @@ const GRACE = 1e-9
  * The bush of the stock for one hole, and why each other one does not fit.
  *
  * A bush fits when its outside is the cutter’s size plus 0.01 to 0.05 mm, its inside no larger than the finished hole,
- * its length at least the plate, and one is left.
+ * its length at least the plate, its wall about the finished hole at least the workshop's, and one is left.
  *
  * @throws FieldError for figures that can't be, or a pivot that leaves no wall in the cutter’s hole
  */
@@ -74,6 +74,9 @@ export function whyItDoesNotFit(hole: HoleForBush, bush: StockBush, rules: Bushi
     return `Its outside, ${bush.outsideMm} mm, is ${over.toFixed(2)} above the cutter: too tight to press.`
   if (bush.insideMm > wanted + GRACE)
     return `Its inside, ${bush.insideMm} mm, is larger than the finished hole of ${wanted.toFixed(2)}.`
+  const wallMm = (bush.outsideMm - wanted) / 2
+  if (wallMm < rules.wallMm - GRACE)
+    return `It would leave ${wallMm.toFixed(2)} mm of wall about the finished hole; ${rules.wallMm} is the least.`
   if (bush.lengthMm < hole.plateMm - GRACE) return `It is ${bush.lengthMm} mm long; the plate is ${hole.plateMm} there.`
   return bush.count < 1 ? 'None is left.' : null
 }

@@ -87,7 +87,7 @@ export function bushingPlan(
     fileBackMm: wearMm,
     playPercent,
     verdict,
-    reasons: schools.filter((s) => s.over === (verdict === 'bush')).map((s) => s.reason),
+    reasons: schools.filter((s) => s.over === true || (verdict === 'leave' && s.over === false)).map((s) => s.reason),
     schools,
     nearLimit: verdict === 'leave' && (near >= 2 || schools.some((s) => s.school === 'depth' && s.near)),
     leastCutterMm,

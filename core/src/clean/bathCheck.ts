@@ -18,7 +18,9 @@ export interface BathCheck {
  * Which parts must stay out of a bath, each with why, and how many minutes the rest may stay.
  *
  * What a part is made of may be said freely ("silvered brass", "old lacquer"): its words are matched to the materials
- * and finishes known here. A material that is not known stays out, since nothing is known of what the bath does to it.
+ * and finishes known here. The part's own name is read as well: a mainspring, a platform, a mercury jar, bellows and
+ * whatever is luminous stay what they are, of whatever they are said to be made. A material that is not known stays
+ * out, since nothing is known of what the bath does to it.
  *
  * @throws FieldError when there is no such bath, or a part has no name or material
  */
@@ -36,6 +38,11 @@ export function bathCheck(bathKey: string, parts: BathPart[], baths: Bath[] = DE
 }
 
 function whyOut(part: BathPart, bath: Bath): string | null {
+  const tender = NAMED.find(([pattern]) => pattern.test(part.name.toLowerCase()))
+  if (tender) {
+    const why = keepOut(tender[1], 'bare', bath.kind)
+    if (why !== null) return why
+  }
   const material = materialIn(part.material)
   if (material === null) return `what “${part.material}” does in it is not known here: clean it dry`
   // A finish may be named with the material, "silvered brass", so both are read; any one of them may keep it out.
@@ -49,9 +56,20 @@ function whyOut(part: BathPart, bath: Bath): string | null {
   return null
 }
 
+const LUMINOUS = /radium|\blumin(ous|escent)|\blume\b/
+
+/** What a part's own name says of it, whatever it was said to be made of: a steel mainspring is a mainspring. */
+const NAMED: [RegExp, Material][] = [
+  [LUMINOUS, 'radium dial'],
+  [/mercur|quicksilver/, 'mercury'],
+  [/platform|balance (wheel|staff)|hairspring/, 'platform escapement'],
+  [/main ?springs?\b(?! (barrel|arbor|hook|clamp))/, 'mainspring'],
+  [/bellow/, 'leather'],
+]
+
 /** Words that name a material in everyday speech; the first that fits counts, so the tender ones stand first. */
 const MATERIAL_WORDS: [RegExp, Material][] = [
-  [/radium|lumin/, 'radium dial'],
+  [LUMINOUS, 'radium dial'],
   [/mercur|quicksilver/, 'mercury'],
   [/platform/, 'platform escapement'],
   [/mainspring|main spring/, 'mainspring'],

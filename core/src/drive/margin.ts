@@ -22,6 +22,15 @@ export function driveMargin(fitted: number, least: number, names = ['fittedKg', 
   const marginPercent = (100 * (fitted - least)) / fitted
   return {
     marginPercent,
-    verdict: marginPercent >= DRIVE_GOOD_PERCENT ? 'good' : marginPercent >= DRIVE_POOR_PERCENT ? 'watch' : 'poor',
+    verdict: reaches(marginPercent, DRIVE_GOOD_PERCENT)
+      ? 'good'
+      : reaches(marginPercent, DRIVE_POOR_PERCENT)
+        ? 'watch'
+        : 'poor',
   }
+}
+
+/** Weights are typed as decimals and reckoned as binary fractions: a limit met to within rounding is met. */
+function reaches(percent: number, limit: number): boolean {
+  return percent >= limit - 1e-9
 }

@@ -32,7 +32,9 @@ export function whatWasGap(
   joined.set(before)
   joined.set(after, before.length)
   const wentOn = fit(joined, binS, options)
-  if (lost === null || wentOn === null) return 'not told'
+  if (lost === null && wentOn === null) return 'not told'
+  // Taken so wrong that no clock is heard any more.
+  if (lost === null || wentOn === null) return wentOn === null ? 'lost' : 'went on'
   if (lost.slips !== wentOn.slips) return lost.slips < wentOn.slips ? 'lost' : 'went on'
   if (Math.abs(lost.used - wentOn.used) < CLEARLY) return 'not told'
   return lost.used > wentOn.used ? 'lost' : 'went on'

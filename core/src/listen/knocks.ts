@@ -67,7 +67,7 @@ function localRises(amplitude: Float32Array, binS: number, from: number, length:
     const at = from - wander + i
     return Math.max(0, (amplitude[at + half] ?? 0) - (amplitude[at - half] ?? 0))
   })
-  const floor = quantile(rise, 0.5) + 1e-9
+  const floor = quantile(Array.from(rise), 0.5) + 1e-9
   return Float64Array.from({ length }, (_, i) => {
     let most = 0
     for (let k = i; k <= i + 2 * wander; k++) if (nth(rise, k) > most) most = nth(rise, k)

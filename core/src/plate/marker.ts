@@ -38,9 +38,9 @@ export function markerPlace(
     pointAt(middle, deg - spreadDeg / 2, reachMm),
     pointAt(middle, deg + spreadDeg / 2, reachMm),
   ]
-  if (others.length === 0 && !edge) return { clockAngleDeg: 0, points: pointsAt(0), clearMm: null }
   if (reachMm <= middle.diameterMm / 2)
     throw new FieldError('reachMm', reachMm, `it must reach beyond the hole itself, ${middle.diameterMm / 2} mm`)
+  if (others.length === 0 && !edge) return { clockAngleDeg: 0, points: pointsAt(0), clearMm: null }
   const clearAt = (deg: number) =>
     Math.min(
       ...pointsAt(deg).map((p) =>

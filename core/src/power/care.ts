@@ -143,7 +143,7 @@ export function proofsFor(power: Power, kind: string, mercury: boolean): Proof[]
 /**
  * Whether a winder may take a spring: rated above its torque at full wind, in N·mm, with a fifth to spare.
  *
- * The fifth is a workshop rule of thumb, since the reckoned torque leaves out the spring's own set.
+ * The fifth is a workshop rule of thumb. The torque is reckoned for a hard spring, SAFE_YIELD_MPA.
  */
 export function winderMay(ratedNmm: number, springNmm: number): boolean {
   return ratedNmm >= 1.2 * springNmm

@@ -1,16 +1,25 @@
-import { FieldError, requireFinite, requirePositive } from '../check/require.ts'
+import { FieldError, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
-import { fitRates } from './fit.ts'
+import { fitRates } from './average.ts'
 import type { RateEvent, RateReading } from './log.ts'
 import { gather, type Segment } from './segments.ts'
+import { clear, type Suspect } from './suspects.ts'
 
 const DAY_S = 86_400
+/** What a workshop asks of a rate, and how well it wants to know it, s/day: settings with these defaults. */
+export const RATE_TOLERANCE = 10
+export const RATE_GOAL = 1
 /** By eye against a time signal, s. */
 export const SIGMA_BY_EYE_S = 1
 /** A rate worth acting on stands this many standard errors from 0. */
 const SUPPORT = 2
 const SETTLE_S = 1800
 const LONGEST_WAIT_S = 7 * DAY_S
+/** Worse known than this a rate is not told at all: two readings moments apart, s/day. */
+const UNTOLD = 600
+/** What a nut's thread lets a bob travel either way, mm, and turns where the pitch is not known. */
+const TRAVEL_MM = 12
+const TRAVEL_TURNS = 15
 
 export interface RateBookInput {
   readings: RateReading[]
@@ -50,7 +59,16 @@ export interface RateBook {
   suggestedTurnsStandardError: number | null
   move: NutMove | null
   /** why it proposes what it proposes */
-  advice: 'turn' | 'within-tolerance' | 'not-told-from-zero' | 'too-few-readings' | 'nut-unknown'
+  advice:
+    | 'turn'
+    | 'within-tolerance'
+    | 'not-told-from-zero'
+    | 'too-few-readings'
+    | 'nut-unknown'
+    | 'doubted'
+    | 'beyond-the-nut'
+  /** readings that don't belong with the others: the rate is reckoned without them, and no turn is proposed */
+  suspects: Suspect[]
   /** when the next reading is worth taking, s; null with no readings */
   nextReadingAtS: number | null
   segments: FittedSegment[]
@@ -59,24 +77,27 @@ export interface RateBook {
 /**
  * The rate now, what a turn of the nut does on this clock, the turn to give and when to read again.
  *
- * Weighted least squares of error = cₛ + (rₑ + k·turns)·t over all segments: each epoch between other changes has its
- * own base rate rₑ, one k for the nut has a prior from pitch and length, and the lines of two segments meet within a
- * couple of seconds where only the nut was turned. Centred in each segment, so times near one another and large epochs
- * do no harm. Standard errors are from the stated reading errors, widened where the readings scatter more than they claim.
+ * Least squares of error = cₛ + (rₑ + k·turns)·t over all segments: each epoch between other changes has its own base
+ * rate rₑ, one k for the nut has a prior from pitch and length, and the lines of two segments meet within a couple of
+ * seconds where only the nut was turned. How a clock's error walks by itself and how good its readings are is judged
+ * by the readings. Those that don't belong are named in `suspects` and asked about. The order of the readings changes
+ * nothing; centred in each segment, so times near one another and large epochs do no harm.
  *
  * @param book - times in seconds on one scale, errors in seconds
  * @throws FieldError naming the reading or event
  */
 export function rateBook(book: RateBookInput): RateBook {
   check(book)
-  const tolerance = book.toleranceSecondsPerDay ?? 0
-  const goal = book.goalSecondsPerDay ?? 1
+  const tolerance = book.toleranceSecondsPerDay ?? RATE_TOLERANCE
+  const goal = book.goalSecondsPerDay ?? RATE_GOAL
   const prior =
     book.pitchMm !== undefined && book.lengthMm !== undefined ? secondsPerDayPerTurn(book.lengthMm, book.pitchMm) : null
-  const segments = gather(book.readings, book.events)
+  const { suspects, readings, events } = clear(book.readings, book.events, prior)
+  const segments = gather(readings, events)
   const fit = fitRates(segments, prior)
   const last = segments[segments.length - 1]
-  const now = last ? fit.rateIn(last) : null
+  const told = last ? fit.rateIn(last) : null
+  const now = told && told.standardError <= UNTOLD ? told : null
   const perTurn = fit.perTurn
 
   const rate = now?.value ?? null
@@ -89,6 +110,7 @@ export function rateBook(book: RateBookInput): RateBook {
     if (Math.abs(rate) < SUPPORT * standardError) advice = 'not-told-from-zero'
     else if (Math.abs(rate) <= tolerance) advice = 'within-tolerance'
     else if (perTurn === null || perTurn.value <= 0) advice = 'nut-unknown'
+    else if (Math.abs(rate / perTurn.value) > mostTurns(book.pitchMm)) advice = 'beyond-the-nut'
     else {
       advice = 'turn'
       const turn = nutTurnFor(rate, perTurn.value)
@@ -97,6 +119,12 @@ export function rateBook(book: RateBookInput): RateBook {
       suggestedTurnsStandardError = turn.turns * Math.hypot(standardError / rate, perTurn.standardError / perTurn.value)
     }
     if (Math.abs(rate) <= tolerance && tolerance > 0 && standardError <= tolerance) advice = 'within-tolerance'
+  }
+  if (suspects.length > 0) {
+    advice = 'doubted'
+    suggestedTurns = 0
+    suggestedTurnsStandardError = null
+    move = null
   }
   return {
     rateSecondsPerDay: rate,
@@ -109,7 +137,8 @@ export function rateBook(book: RateBookInput): RateBook {
     suggestedTurnsStandardError,
     move,
     advice,
-    nextReadingAtS: nextReading(segments, book, goal),
+    suspects,
+    nextReadingAtS: nextReading(segments, readings, goal),
     segments: segments
       .filter((s) => s.readings.length > 0)
       .map((s) => {
@@ -136,7 +165,16 @@ export function daysToTellRate(sigmaS: number, goalSecondsPerDay: number): numbe
   return (sigmaS * Math.SQRT2) / goalSecondsPerDay
 }
 
+function mostTurns(pitchMm: number | undefined): number {
+  return pitchMm === undefined ? TRAVEL_TURNS : TRAVEL_MM / pitchMm
+}
+
 function check(book: RateBookInput): void {
+  if (book.pitchMm !== undefined) requirePositive('pitchMm', book.pitchMm)
+  if (book.lengthMm !== undefined) requirePositive('lengthMm', book.lengthMm)
+  if (book.toleranceSecondsPerDay !== undefined)
+    requireWithin('toleranceSecondsPerDay', book.toleranceSecondsPerDay, 0, 86_400)
+  if (book.goalSecondsPerDay !== undefined) requirePositive('goalSecondsPerDay', book.goalSecondsPerDay)
   book.readings.forEach((r, i) => {
     requireFinite(`readings[${i}].at`, r.atS)
     requireFinite(`readings[${i}].errorSeconds`, r.errorS)
@@ -160,10 +198,10 @@ function turnsBetweenReadings({ readings, events }: RateBookInput): number {
  * The earliest time at which one more reading gives the present segment's own rate to the goal, or halves its error
  * when the goal is met already; a first reading soon after a change, and never more than a week on.
  */
-function nextReading(segments: Segment[], book: RateBookInput, goal: number): number | null {
+function nextReading(segments: Segment[], readings: RateReading[], goal: number): number | null {
   const last = segments[segments.length - 1]
   if (!last) return null
-  const sigma = book.readings[book.readings.length - 1]?.sigmaS ?? SIGMA_BY_EYE_S
+  const sigma = readings[readings.length - 1]?.sigmaS ?? SIGMA_BY_EYE_S
   if (last.readings.length === 0) return last.fromS + SETTLE_S
   const latest = last.readings[last.readings.length - 1]?.atS ?? last.fromS
   const spreadWith = (atS: number) => {

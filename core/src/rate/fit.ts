@@ -1,21 +1,34 @@
 import type { Segment } from './segments.ts'
 import { solve, type Equation, type Solution } from './solve.ts'
+import { whitened, type TimedEquation } from './whiten.ts'
 
 const DAY_S = 86_400
 /** How far the nut's real figure may stand from 43200·p/L before the log has taught it: one standard deviation, share. */
 const PRIOR_SPREAD = 0.25
 /** What stopping and starting for a turn of the nut may shift the error by, s: one standard deviation. */
 const JUMP_SIGMA_S = 2
-/** A shift of so many of those was a setting of the hands that nobody wrote down. */
-const JUMP_REFUSED = 4
 /** No nut stops just where it is meant to, and no clock keeps its rate to the letter: s/day from one segment to the next. */
 const WANDER_SIGMA = 0.2
-/** Stands for knowing nothing, s/day; it keeps the equations solvable. */
-const VAGUE = 1e10
+/** What may be supposed of a rate and of an error before anything is read: standard deviations, s/day and s. */
+export interface Supposed {
+  rate: number
+  error: number
+}
 
-interface Figure {
+/** Stands for knowing nothing; it keeps the equations solvable. */
+const NOTHING: Supposed = { rate: 1e10, error: 1e10 }
+
+export interface Figure {
   value: number
   standardError: number
+}
+
+/** How unsteady a clock is, and how much worse its readings are than they claim. */
+export interface Unsteadiness {
+  /** how the error walks by itself, s per √day */
+  walk: number
+  /** scatter of the readings over what they claim, ≥ 1 */
+  overClaim: number
 }
 
 export interface RateFit {
@@ -25,34 +38,22 @@ export interface RateFit {
   rateIn(segment: Segment): Figure | null
   /** error at the segment's mean time, s */
   meanErrorIn(segment: Segment): Figure
+  /** natural logarithm of how likely the readings are */
+  evidence: number
 }
 
 /**
- * Rates of all segments and the figure of the nut, together.
+ * Rates of all segments and the figure of the nut, together, for one unsteadiness.
  *
- * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small; where only the nut was turned between two segments their lines meet
- * within a couple of seconds, unless the readings say that the hands were set as well.
+ * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small, and the error's own walk beside it; where only the nut
+ * was turned between two segments their lines meet within a couple of seconds.
  */
-export function fitRates(segments: Segment[], prior: number | null): RateFit {
-  const first = fitWith(segments, prior, new Set(), 1)
-  const refused = new Set(
-    links(segments).flatMap((link) => (Math.abs(first.shift(link)) > JUMP_REFUSED * JUMP_SIGMA_S ? [link.to] : [])),
-  )
-  const second = refused.size > 0 ? fitWith(segments, prior, refused, 1) : first
-  const widening = scatterOverClaim(segments, second)
-  return widening > 1 ? fitWith(segments, prior, refused, widening) : second
-}
-
-interface Fitted extends RateFit {
-  shift(link: Link): number
-}
-
-interface Link {
-  from: number
-  to: number
-}
-
-function fitWith(segments: Segment[], prior: number | null, refused: Set<number>, widening: number): Fitted {
+export function fitWith(
+  segments: Segment[],
+  prior: number | null,
+  { walk, overClaim }: Unsteadiness,
+  supposed = NOTHING,
+): RateFit {
   const held = segments.filter((s) => s.readings.length > 0)
   const epochs = [...new Set(segments.map((s) => s.epoch))]
   const K = 0
@@ -61,15 +62,17 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
   const wander = (s: Segment) => 1 + epochs.length + held.length + held.indexOf(s)
   const base = held[0]?.meanErrorS ?? 0
   const equations: Equation[] = [
-    { terms: [[K, 1]], value: 0, sigma: VAGUE },
-    ...epochs.map((_, i): Equation => ({ terms: [[1 + i, 1]], value: 0, sigma: VAGUE })),
+    { terms: [[K, 1]], value: 0, sigma: supposed.rate },
+    ...epochs.map((_, i): Equation => ({ terms: [[1 + i, 1]], value: 0, sigma: supposed.rate })),
+    ...held.map((s): Equation => ({ terms: [[constant(s), 1]], value: 0, sigma: supposed.error })),
   ]
   for (const s of held) equations.push({ terms: [[wander(s), 1]], value: 0, sigma: WANDER_SIGMA })
   if (prior !== null) equations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
-  for (const s of held)
-    for (const r of s.readings) {
+  for (const s of held) {
+    const readings = s.readings.map((r): TimedEquation => {
       const days = (r.atS - s.meanS) / DAY_S
-      equations.push({
+      return {
+        days,
         terms: [
           [constant(s), 1],
           [rate(s), days],
@@ -77,31 +80,17 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
           [wander(s), days],
         ],
         value: r.errorS - base,
-        sigma: Math.sqrt(widening / r.weight),
-      })
-    }
-  const meeting = ({ from, to }: Link): Equation => {
-    const before = segments[from]!
-    const after = segments[to]!
-    const terms = new Map<number, number>()
-    const add = (parameter: number, by: number) => terms.set(parameter, (terms.get(parameter) ?? 0) + by)
-    const run = (s: Segment, days: number) => {
-      add(rate(s), days)
-      add(K, days * s.turns)
-      if (s.readings.length > 0) add(wander(s), days)
-    }
-    add(constant(after), 1)
-    add(constant(before), -1)
-    run(after, (after.fromS - after.meanS) / DAY_S)
-    run(before, (before.meanS - segments[from + 1]!.fromS) / DAY_S)
-    for (let i = from + 1; i < to; i++) run(segments[i]!, (segments[i]!.fromS - segments[i + 1]!.fromS) / DAY_S)
-    return { terms: [...terms], value: 0, sigma: JUMP_SIGMA_S * Math.sqrt(to - from) }
+        sigma: overClaim / Math.sqrt(r.weight),
+      }
+    })
+    equations.push(...whitened(readings, walk))
   }
-  for (const link of links(segments)) if (!refused.has(link.to)) equations.push(meeting(link))
+  for (const link of links(segments)) equations.push(meeting(link))
 
   const solution = solve(equations, 1 + epochs.length + 2 * held.length)
-  const known = (figure: Figure) => (figure.standardError < VAGUE / 10 ? figure : null)
+  const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
   return {
+    evidence: solution.logEvidence,
     perTurn: known(combine(solution, [[K, 1]])),
     rateIn: (s) => {
       const terms: [number, number][] = [
@@ -116,8 +105,36 @@ function fitWith(segments: Segment[], prior: number | null, refused: Set<number>
       const figure = combine(solution, [[constant(s), 1]])
       return { ...figure, value: figure.value + base }
     },
-    shift: (link) => meeting(link).terms.reduce((sum, [i, a]) => sum + a * solution.values[i]!, 0),
   }
+
+  /** The lines of two segments meet where the nut was turned, but for stopping and starting and the walk between. */
+  function meeting({ from, to }: Link): Equation {
+    const before = segments[from]!
+    const after = segments[to]!
+    const terms = new Map<number, number>()
+    const add = (parameter: number, by: number) => terms.set(parameter, (terms.get(parameter) ?? 0) + by)
+    const run = (s: Segment, days: number) => {
+      add(rate(s), days)
+      add(K, days * s.turns)
+      if (s.readings.length > 0) add(wander(s), days)
+    }
+    add(constant(after), 1)
+    add(constant(before), -1)
+    run(after, (after.fromS - after.meanS) / DAY_S)
+    run(before, (before.meanS - segments[from + 1]!.fromS) / DAY_S)
+    for (let i = from + 1; i < to; i++) run(segments[i]!, (segments[i]!.fromS - segments[i + 1]!.fromS) / DAY_S)
+    const unreadDays = (after.readings[0]!.atS - before.readings.at(-1)!.atS) / DAY_S
+    return {
+      terms: [...terms],
+      value: 0,
+      sigma: Math.hypot(JUMP_SIGMA_S * Math.sqrt(to - from), walk * Math.sqrt(unreadDays)),
+    }
+  }
+}
+
+interface Link {
+  from: number
+  to: number
 }
 
 /** Pairs of segments with readings that only turns of the nut lie between. */
@@ -141,19 +158,4 @@ function combine(solution: Solution, terms: [number, number][]): Figure {
     for (const [j, b] of terms) variance += a * b * solution.covariance(i, j)
   }
   return { value, standardError: Math.sqrt(Math.max(0, variance)) }
-}
-
-/** χ² per degree of freedom of the readings about the fit, at least 1; 1 while there are too few to say. */
-function scatterOverClaim(segments: Segment[], fit: RateFit): number {
-  let chiSquared = 0
-  let freedom = 0
-  for (const s of segments) {
-    const slope = fit.rateIn(s)
-    if (!slope || s.readings.length < 2) continue
-    const mean = fit.meanErrorIn(s).value
-    freedom += s.readings.length - 2
-    for (const r of s.readings)
-      chiSquared += r.weight * (r.errorS - mean - (slope.value * (r.atS - s.meanS)) / DAY_S) ** 2
-  }
-  return freedom >= 2 ? Math.max(1, chiSquared / freedom) : 1
 }

@@ -9,6 +9,8 @@ export interface Solution {
   values: Float64Array
   /** covariance of two parameters */
   covariance(i: number, j: number): number
+  /** natural logarithm of how likely the values are, all parameters left free; up to a constant of their number */
+  logEvidence: number
 }
 
 /**
@@ -28,11 +30,14 @@ export function solve(equations: Equation[], parameters: number): Solution {
     }
   const scale = normal.map((row, i) => 1 / Math.sqrt(row[i]!))
   const factor = cholesky(normal.map((row, i) => row.map((v, j) => v * scale[i]! * scale[j]!)))
-  const inverse = Array.from({ length: parameters }, (_, k) => {
-    const unit = new Float64Array(parameters)
-    unit[k] = 1
-    return backward(factor, forward(factor, unit))
-  })
+  let inverse: Float64Array[] | undefined
+  // Only where errors are asked for: comparing models needs none.
+  const invert = () =>
+    Array.from({ length: parameters }, (_, k) => {
+      const unit = new Float64Array(parameters)
+      unit[k] = 1
+      return backward(factor, forward(factor, unit))
+    })
   const scaled = backward(
     factor,
     forward(
@@ -40,9 +45,17 @@ export function solve(equations: Equation[], parameters: number): Solution {
       right.map((v, i) => v * scale[i]!),
     ),
   )
+  const values = scaled.map((v, i) => v * scale[i]!)
+  let logEvidence = 0
+  for (const { terms, value, sigma } of equations) {
+    const left = value - terms.reduce((sum, [i, a]) => sum + a * values[i]!, 0)
+    logEvidence -= 0.5 * (left / sigma) ** 2 + Math.log(sigma)
+  }
+  for (let i = 0; i < parameters; i++) logEvidence -= Math.log(factor[i]![i]!) - Math.log(scale[i]!)
   return {
-    values: scaled.map((v, i) => v * scale[i]!),
-    covariance: (i, j) => inverse[i]![j]! * scale[i]! * scale[j]!,
+    values,
+    covariance: (i, j) => (inverse ??= invert())[i]![j]! * scale[i]! * scale[j]!,
+    logEvidence,
   }
 }
 

@@ -1,5 +1,13 @@
 import type { Train } from '@treadle/contract'
-import { FieldError, feltEnergy, springEnergy, weightEnergy, winderMay, type SpringEnergy } from '@treadle/core'
+import {
+  FieldError,
+  feltEnergy,
+  SAFE_YIELD_MPA,
+  springEnergy,
+  weightEnergy,
+  winderMay,
+  type SpringEnergy,
+} from '@treadle/core'
 import { useState } from 'react'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
@@ -79,9 +87,9 @@ function OfSpring({ train, put }: { train: Train; put: (part: Partial<Train>) =>
           <SpringPicture spring={draft} />
           <p className={parts.say}>
             Fully wound: <strong>{feltEnergy(energy.energyJ)}</strong>, {energy.energyJ.toFixed(1)} J, let go in the
-            blink of an eye. It turns the barrel with {(energy.torqueNmm / 1000).toFixed(2)} N·m at{' '}
-            {energy.turnsAvailable.toFixed(1)} turns; within about a fifth, since a strip is reckoned from slack and a
-            set spring is not.
+            blink of an eye. It pulls with {(energy.torqueWoundNmm / 1000).toFixed(2)} N·m at{' '}
+            {energy.turnsAvailable.toFixed(1)} turns, and still with {(energy.torqueRunDownNmm / 1000).toFixed(2)} when
+            it has run down in its barrel. Reckoned for a hard spring, to be on the safe side.
           </p>
         </div>
       )}
@@ -111,9 +119,9 @@ export function NewSpring({ trains }: { trains: Train[] }) {
   const strongest = trains
     .map((t) => (t.spring ? reckoned(t.spring) : null))
     .filter((e): e is SpringEnergy => e !== null && !(e instanceof FieldError))
-    .sort((a, b) => b.torqueNmm - a.torqueNmm)[0]
+    .sort((a, b) => b.torqueWoundNmm - a.torqueWoundNmm)[0]
   if (!trains.some((t) => t.power !== 'weight')) return null
-  const may = strongest && rated !== null ? winderMay(rated, strongest.torqueNmm) : null
+  const may = strongest && rated !== null ? winderMay(rated, strongest.torqueWoundNmm) : null
   return (
     <>
       <h2 className={parts.next}>A new spring, wired</h2>
@@ -127,10 +135,10 @@ export function NewSpring({ trains }: { trains: Train[] }) {
           {may !== null && <Mark state={may ? 'sound' : 'must'} label={may ? 'strong enough' : 'too weak'} />}
           <span>
             {may === null
-              ? `This clock’s strongest spring pulls ${strongest.torqueNmm.toFixed(0)} N·mm fully wound.`
+              ? `This clock’s strongest spring pulls ${strongest.torqueWoundNmm.toFixed(0)} N·mm fully wound.`
               : may
-                ? `Strong enough for ${strongest.torqueNmm.toFixed(0)} N·mm, with a fifth to spare.`
-                : `Too weak: ${strongest.torqueNmm.toFixed(0)} N·mm asks for ${(1.2 * strongest.torqueNmm).toFixed(0)} at least. Do not use it.`}
+                ? `Strong enough for ${strongest.torqueWoundNmm.toFixed(0)} N·mm, with a fifth to spare.`
+                : `Too weak: ${strongest.torqueWoundNmm.toFixed(0)} N·mm asks for ${(1.2 * strongest.torqueWoundNmm).toFixed(0)} at least. Do not use it.`}
           </span>
         </p>
       )}
@@ -145,7 +153,7 @@ function isWhole(spring: Partial<Spring>): spring is Spring {
 function reckoned(spring: Partial<Spring>): SpringEnergy | FieldError | null {
   if (!isWhole(spring)) return null
   try {
-    return springEnergy(spring)
+    return springEnergy(spring, undefined, undefined, SAFE_YIELD_MPA)
   } catch (error) {
     if (error instanceof FieldError) return error
     throw error
