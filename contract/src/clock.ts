@@ -104,6 +104,26 @@ export const Owner = only({
   address: line(300).defined().label('Address'),
 })
 export type Owner = InferType<typeof Owner>
+export type OwnerRow = Owner & { version: number }
+
+/** A change of what is known of an owner. */
+export const OwnerChange = only({
+  version: version(),
+  name: requiredLine(120).label('Owner'),
+  phone: line(60).defined().label('Telephone'),
+  address: line(300).defined().label('Address'),
+})
+export type OwnerChange = InferType<typeof OwnerChange>
+
+/** One owner who is in the book twice becomes one; or a clock passes to another. */
+export const OwnerMerge = only({ version: version(), into: id() })
+export const ClockPassed = only({ version: version(), ownerId: id() })
+
+/** An owner with the clocks of theirs that are known. */
+export interface OwnerListed {
+  owner: OwnerRow
+  clocks: { id: string; name: string }[]
+}
 
 export const NewClock = only({
   id: id(),

@@ -1,5 +1,5 @@
-import type { Bay, Gate, Owed } from '@treadle/core'
-import { BAY_NAMES, GATE_NAMES, POWER_METHODS } from '@treadle/core/choices'
+import type { Bay, Ending, Gate, Owed, ScopeKind, WaitsFor } from '@treadle/core'
+import { BAY_NAMES, GATE_NAMES, POWER_METHODS, SCOPES, TRAIN_NAMES, WAITS } from '@treadle/core/choices'
 import { type Clock, type ClockKind, NewClock, Owner } from './clock.ts'
 import {
   array,
@@ -11,6 +11,7 @@ import {
   measured,
   only,
   requiredLine,
+  ruled,
   string,
   text,
   version,
@@ -105,6 +106,39 @@ export const JobChange = only({
 })
 export type JobChange = InferType<typeof JobChange>
 
+/** What a visit is for, and whether it waits. */
+export const VisitChange = ruled(
+  only({
+    version: version(),
+    scope: string<ScopeKind>().oneOf(SCOPES).required().label('What is done'),
+    /** with one train only: which */
+    scopeTrain: string()
+      .oneOf(['', ...TRAIN_NAMES])
+      .defined()
+      .label('Which train'),
+    scopeReason: text(300).defined().label('Why'),
+    waitsFor: string<WaitsFor>().oneOf(WAITS).defined().label('Waits for'),
+    waitsNote: text(300).defined().label('What it waits for'),
+    waitsUntil: day().nullable().defined().label('Ask again on'),
+  }),
+  [
+    'why',
+    'Why: say in a few words why not the whole movement',
+    (v) => v.scope === 'whole' || v.scopeReason.trim().length >= 4,
+  ],
+  ['train', 'Which train: say which one this visit is for', (v) => v.scope !== 'one-train' || v.scopeTrain !== ''],
+)
+export type VisitChange = InferType<typeof VisitChange>
+
+/** What of a visit may be said of it, as it stands. */
+export function visitChangeOf(job: JobRow): VisitChange {
+  const { version, scope, scopeTrain, scopeReason, waitsFor, waitsNote, waitsUntil } = job
+  return { version, scope, scopeTrain, scopeReason, waitsFor, waitsNote, waitsUntil }
+}
+
+/** A job that is called off: taken in by mistake, or withdrawn before anything was done. */
+export const CallOff = only({ reason: text(300).trim().min(4, 'Why: say in a few words').required().label('Why') })
+
 /** What may be changed of a job, as it stands: the start of every change. */
 export function jobChangeOf(job: JobRow): JobChange {
   const { version, bay, complaint, runs, cameWith, promisedOn, standsAt, movedLately, lastServiced } = job
@@ -180,6 +214,14 @@ export interface JobRow {
   receivedAt: string
   partedAt: string | null
   closedAt: string | null
+  /** how it came to its end, where it was not handed over */
+  ending: Ending
+  scope: ScopeKind
+  scopeTrain: VisitChange['scopeTrain']
+  scopeReason: string
+  waitsFor: WaitsFor
+  waitsNote: string
+  waitsUntil: string | null
   version: number
 }
 
@@ -234,7 +276,11 @@ export interface BenchTag {
   owed: Owed[]
 }
 
+/** A clock that is at home and due for oil or service; `job` is its last visit. */
+export type Recall = BenchTag
+
 export interface BenchPage {
   tags: BenchTag[]
+  recalls: Recall[]
   at: string
 }

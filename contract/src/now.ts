@@ -19,4 +19,6 @@ export interface Found {
   detail: string
   /** it is in the workshop now */
   open: boolean
+  /** a clock's job of today */
+  jobId?: string | null
 }

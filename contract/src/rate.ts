@@ -1,6 +1,6 @@
 import type { RateEventKind, ReadingWay } from '@treadle/core'
 import { EVENT_KINDS, READING_WAYS } from '@treadle/core/choices'
-import { id, measured, moment, only, ruled, string, text, version, type InferType } from './fields.ts'
+import { boolean, id, measured, moment, only, ruled, string, text, version, type InferType } from './fields.ts'
 
 export const READING_WAY_TITLES: Record<ReadingWay, string> = {
   eye: 'by eye against a time signal',
@@ -28,6 +28,7 @@ export const EVENT_TITLES: Record<RateEventKind, string> = {
   arc: 'arc changed',
   moved: 'clock moved',
   beat: 'beat changed',
+  dry: 'ran dry on little power',
   oiled: 'oiled',
   stopped: 'stopped and started',
   trial: 'trial begun',
@@ -52,3 +53,9 @@ export const RateEventChange = ruled(
 )
 export type RateEventChange = InferType<typeof RateEventChange>
 export type RateEventRow = RateEventChange & { jobId: string; who: string; whoId?: string | null }
+
+/** Readings and events as lines of a sheet: looked at first, then kept. */
+export const LogSheet = only({
+  text: text(200_000).required().label('Lines'),
+  keep: boolean().required(),
+})

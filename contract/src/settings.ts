@@ -25,6 +25,9 @@ export const Settings = only({
       'Time zone must be one that the calendar knows, such as Europe/Oslo',
       (v) => v == null || isTimeZone(v),
     ),
+  /** hours of the day at which somebody is at the bench: readings are asked for then */
+  openFrom: measured(0, 23).required().label('At the bench from'),
+  openUntil: measured(1, 24).required().label('At the bench until'),
   lengthUnit: string().oneOf(['mm', 'thou']).required().label('Caliper unit'),
   beat: only({
     finePoints: measured(0.01, 10).required().label('Even within'),
@@ -58,7 +61,7 @@ export const Settings = only({
   /** filed back by hand, or centred in a jig */
   bushingMethod: string().oneOf(BUSHING_METHODS).required().label('Bushing'),
   /** from the middle point of the marker to its outer ones */
-  markerReachMm: measured(1, 100).required().label('Reach of the marker'),
+  markerReachMm: measured(1, 100).required().label('Marker, from its middle point to the outer ones'),
   rateToleranceSecondsPerDay: measured(0.1, 600).required().label('Rate within'),
   rateGoalSecondsPerDay: measured(0.05, 60).required().label('Worth waiting for'),
   trialDays: measured(1, 60).integer().required().label('Trial'),
@@ -98,6 +101,8 @@ export const DEFAULT_SETTINGS: Settings = {
   latitudeDeg: 45,
   altitudeM: 0,
   timeZone: 'UTC',
+  openFrom: 8,
+  openUntil: 18,
   lengthUnit: 'mm',
   beat: { ...DEFAULT_BEAT_TOLERANCE },
   beatSchool: 'size',

@@ -24,7 +24,14 @@ const READY: GateFacts = {
     { verdict: 'bush', bushed: true },
     { verdict: 'leave', bushed: false },
   ],
-  pivots: { unfinished: [], sizedBefore: [] },
+  scope: { kind: 'whole', reason: '' },
+  holesNotLooked: [],
+  pivots: { unfinished: [], sizedBefore: [], notLooked: [] },
+  unknownTrains: [],
+  dryAtS: NOW - 20 * DAY,
+  oiledAtS: NOW - 19 * DAY,
+  notAgreed: null,
+  untold: [],
   beat: { splitGrade: 'sound', atS: NOW - 2 * DAY },
   lastBeatChangeS: NOW - 3 * DAY,
   rate: { secondsPerDay: -4, standardError: 0.5, toleranceSecondsPerDay: 10 },
@@ -75,6 +82,35 @@ describe('each gate holds for its own reason', () => {
       },
       /2 of 2 holes wait for a bush/,
     ],
+    [
+      'holes',
+      'most never looked at',
+      { holesNotLooked: ['Third, back', 'Third, front', 'Escape, back', 'Fly, back'] },
+      /looked at 4 holes: Third, back; .* and 1 more/,
+    ],
+    ['holes', 'a train on no sheet', { unknownTrains: ['strike'] }, /No arbor of the strike train is written down/],
+    [
+      'pivots',
+      'one never looked at',
+      { pivots: { ...READY.pivots, notLooked: ['Third, back'] } },
+      /looked at 1 pivot: Third, back/,
+    ],
+    [
+      'pivots',
+      'one that waits',
+      { pivots: { ...READY.pivots, unfinished: ['Fly, back'] } },
+      /1 pivot waits: Fly, back/,
+    ],
+    ['dry', 'never run dry', { dryAtS: null }, /has not run dry/],
+    ['dry', 'oiled first', { oiledAtS: NOW - 21 * DAY }, /oiled before it ran dry/],
+    ['oil', 'not oiled', { oiledAtS: null }, /Nothing says that it was oiled/],
+    [
+      'estimate',
+      'a dearer one not answered',
+      { notAgreed: 'Estimate 2, 340.00 €, is with the owner and not answered.' },
+      /not answered/,
+    ],
+    ['parts', 'a part broken and not told', { untold: ['glass of the hood'] }, /owner not told: glass of the hood/],
     ['beat', 'never heard', { beat: null }, /not been listened to/],
     ['beat', 'too uneven', { beat: { splitGrade: 'must', atS: NOW } }, /out of beat by more/],
     ['beat', 'changed since it was heard', { lastBeatChangeS: NOW - DAY }, /changed since/],
@@ -112,6 +148,42 @@ test('a train left wound is no matter while the plates were never parted', () =>
   expect(gate('power', { parted: false, trains: [{ train: 'going', powerOff: false }] }).passed).toBe(true)
 })
 
+describe('what a visit has no need of', () => {
+  const together: Partial<GateFacts> = {
+    parted: false,
+    holes: [],
+    dryAtS: null,
+    oiledAtS: null,
+    beat: null,
+    rate: { ...READY.rate, secondsPerDay: null },
+    trialFromS: null,
+    notAgreed: 'Estimate 1, 90.00 €, was declined: it goes back as it came, or a new one is agreed to.',
+  }
+  const back = { ...together, scope: { kind: 'untouched' as const, reason: 'the owner declined' } }
+
+  test('returned as it came: one reason for all of them, and what came with it is still ticked off', () => {
+    expect(mayClose(gatesOf({ ...READY, ...together }))).toBe(false)
+    expect(mayClose(gatesOf({ ...READY, ...back }))).toBe(true)
+    expect(gate('trial', back)).toMatchObject({ passed: false, notNeeded: 'Goes back as it came: the owner declined' })
+    const key = { cameWith: [{ name: 'key', state: 'present', returned: false }] }
+    expect(mayClose(gatesOf({ ...READY, ...back, ...key }))).toBe(false)
+  })
+
+  test('nothing is left out once the plates were parted, whatever was said', () => {
+    expect(mayClose(gatesOf({ ...READY, ...back, parted: true }))).toBe(false)
+  })
+
+  test('in place: the beat, the rate and the trial are asked for all the same', () => {
+    const inPlace = {
+      ...together,
+      notAgreed: null,
+      scope: { kind: 'in-place' as const, reason: 'tower, cannot be moved' },
+    }
+    const held = gatesOf({ ...READY, ...inPlace }).filter((g) => !g.passed && g.notNeeded === null)
+    expect(held.map((g) => g.name)).toEqual(['beat', 'rate', 'trial'])
+  })
+})
+
 test('what was missing when it came need not be given back', () => {
   expect(gate('parts', { cameWith: [{ name: 'bell', state: 'missing', returned: false }] }).passed).toBe(true)
 })
@@ -123,6 +195,14 @@ test('an override of a gate that passes by now no longer shows', () => {
 const passed = gatesOf(READY)
 const OWED: OwedFacts = {
   bay: 'set',
+  scope: 'whole',
+  waits: null,
+  untold: [],
+  unknownTrains: [],
+  holesNotLooked: 0,
+  pivotsNotLooked: 0,
+  dry: passed.find((g) => g.name === 'dry')!,
+  oil: passed.find((g) => g.name === 'oil')!,
   listenings: 2,
   answerAwaitedSinceS: null,
   toOrder: [],
@@ -169,8 +249,27 @@ describe('what is owed to a clock', () => {
     ['in pieces', { bay: 'strip', partsToClean: 14 }, 'Clean 14 parts', 'clean'],
     ['a bath is over', { timers: [{ id: 't', title: 'Bath', endsS: NOW - 5 }] }, 'Take it out: Bath', 'bath'],
     ['parted and clean', { bay: 'strip' }, 'Measure its holes', 'measure'],
-    ['no list', { bay: 'mend' }, 'List its holes', 'measure'],
-    ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge hole 7 of 12', 'measure'],
+    ['no list', { bay: 'mend', holesNotLooked: 16 }, 'List its holes', 'measure'],
+    ['a train unknown', { bay: 'mend', unknownTrains: ['strike'] }, 'Write down the strike train', 'counts'],
+    ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge 6 more holes', 'measure'],
+    ['four listed of twenty', { bay: 'mend', holesTotal: 4, holesNotLooked: 16 }, 'Judge 16 more holes', 'measure'],
+    ['pivots never looked at', { bay: 'mend', holesTotal: 4, pivotsNotLooked: 3 }, 'Look at 3 pivots', 'pivots'],
+    ['back together', { dry: gate('dry', { dryAtS: null }) }, 'Run it dry on little power', 'dry'],
+    ['ran dry', { oil: gate('oil', { oiledAtS: null }) }, 'Oil it', 'oil'],
+    [
+      'waits for a spring',
+      { bay: 'mend', waits: { for: 'parts', note: 'Mainspring.', untilS: NOW + DAY } },
+      'Waits for parts',
+      'waits',
+    ],
+    [
+      'waited long enough',
+      { bay: 'mend', waits: { for: 'owner', note: '', untilS: NOW - DAY } },
+      'Ask after the owner’s answer',
+      'waits',
+    ],
+    ['a part broken', { untold: [{ key: 'loss:1', what: 'glass' }] }, 'Tell the owner: glass', 'tell-owner'],
+    ['goes back as it came', { bay: 'mend', parted: false, scope: 'untouched' }, 'Hand it back as it came', 'card'],
     ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'bush'],
     ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'assemble'],
     ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'beat'],

@@ -1,9 +1,9 @@
 import { DEFAULT_SETTINGS, type JobPage, type ListeningSummary } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { ownerCard } from '../src/surfaces/card/ownerCard.ts'
-import { at, PAGE } from './page.ts'
+import { PAGE } from './page.ts'
 
-const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, DEFAULT_SETTINGS, new Date(at(20)))
+const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, DEFAULT_SETTINGS)
 const text = (change: Partial<JobPage> = {}) =>
   card(change)
     .sections.flatMap((s) => s.lines)
@@ -45,7 +45,7 @@ describe('the owner’s card', () => {
     const hole = { arbor: 'Third arbor', plate: 'back', bushed: true } as JobPage['holes'][number]
     const { done } = card({ listenings: [listening(35), listening(0.4)], holes: [hole, { ...hole, bushed: false }] })
     expect(done).toEqual([
-      'Taken apart and cleaned.',
+      'Taken apart.',
       '1 worn hole bushed: third arbor, back.',
       'Set in beat: 35 ms out when it came, 0.4 ms when it left.',
       'Oiled where it should be, dry where it should be.',
@@ -53,10 +53,25 @@ describe('the owner’s card', () => {
     ])
   })
 
+  test('claims nothing of a clock that goes back as it came', () => {
+    const job = { ...PAGE.job, scope: 'untouched' as const, scopeReason: 'declined', partedAt: null }
+    const back = { job, events: [], readings: [] }
+    expect(card(back).done).toEqual(['Nothing: it goes back as it came.'])
+    expect(card(back).due).toBe('')
+    expect(text(back)).not.toMatch(/set even in our shop/)
+    expect(text(back)).toMatch(/We did not set it\./)
+  })
+
+  test('says that it was cleaned only where the list of parts says so', () => {
+    const part = { name: 'plates', done: true } as JobPage['cleanParts'][number]
+    expect(card({ cleanParts: [part] }).done[0]).toBe('Taken apart and cleaned.')
+    expect(card({ cleanParts: [part, { ...part, done: false }] }).done[0]).toBe('Taken apart.')
+  })
+
   test('counts the oil’s age from the day it was oiled, by the workshop’s school', () => {
     expect(card().due).toBe(
       'Its oil should be looked at in February 2029, and the clock serviced in February 2031, even if it still goes.',
     )
-    expect(ownerCard(PAGE, { ...DEFAULT_SETTINGS, oilSchool: 'long' }, new Date(at(20))).due).toContain('February 2033')
+    expect(ownerCard(PAGE, { ...DEFAULT_SETTINGS, oilSchool: 'long' }).due).toContain('February 2033')
   })
 })

@@ -49,19 +49,27 @@ describe('at a hole', () => {
       whole: false,
       pivotUnfinished: false,
       next: { arbor: 'Centre', plate: 'back' },
+      pivotsWait: false,
+      bushesWait: false,
       ...part,
     })
 
   test('what is half typed is neither kept nor left by a press', () => {
-    expect(now({ changed: true })).toBeNull()
-    expect(now({ changed: true, whole: true })?.what).toBe('keep')
+    expect(now({ changed: true })).toEqual({ what: 'type', label: 'Type what is missing, then Enter' })
+    expect(now({ changed: true, whole: true }).what).toBe('keep')
   })
 
-  test('a bush waits for its pivot', () => {
-    expect(now({ verdict: 'bush', pivotUnfinished: true })?.what).toBe('pivot-first')
-    expect(now({ verdict: 'bush' })?.what).toBe('bushed')
-    expect(now({ verdict: 'bush', hole: { arbor: '', plate: '', bushed: true } })?.what).toBe('next-hole')
-    expect(now({ verdict: 'leave', next: undefined })?.what).toBe('listen')
+  test('a bush waits for its pivot, and is put in by its plan: no press says that it is in', () => {
+    expect(now({ verdict: 'bush', pivotUnfinished: true }).what).toBe('pivot-first')
+    expect(now({ verdict: 'bush' })).toMatchObject({ what: 'plan', label: 'Press to bush it, by its plan' })
+    expect(now({ verdict: 'bush', hole: { arbor: '', plate: '', bushed: true } }).what).toBe('next-hole')
+  })
+
+  test('after the last hole come the pivots, the bushes, and then the assembling', () => {
+    const last = { verdict: 'leave' as const, next: undefined }
+    expect(now({ ...last, pivotsWait: true, bushesWait: true }).what).toBe('pivots')
+    expect(now({ ...last, bushesWait: true }).what).toBe('plan')
+    expect(now(last).what).toBe('assemble')
   })
 })
 
@@ -88,6 +96,7 @@ describe('at a listening', () => {
       heard: true,
       first: null,
       taps: 0,
+      sinceTapMs: 60_000,
       seconds: 9,
       kept: false,
       arriving: false,
@@ -98,13 +107,15 @@ describe('at a listening', () => {
     expect(now({})).toMatchObject({ what: 'tap', rhythmic: true })
     expect(now({ first: 'right', taps: 3 })).toMatchObject({ what: 'tap', hint: '3 of 5' })
     expect(now({ first: 'right', taps: 5 }).what).toBe('stop')
+    // A sixth tap in the rhythm is no press to stop.
+    expect(now({ first: 'right', taps: 5, sinceTapMs: 900 })).toMatchObject({ what: 'tap', rhythmic: true })
     expect(now({ taps: 15 }).what).toBe('stop')
     expect(now({ heard: false })).toMatchObject({ what: 'stop', hint: '9 s heard' })
   })
 
   test('kept once, and then on', () => {
     expect(now({ status: 'done' }).what).toBe('keep')
-    expect(now({ status: 'done', kept: true }).what).toBe('listen')
+    expect(now({ status: 'done', kept: true }).what).toBe('rate')
     expect(now({ status: 'done', kept: true, arriving: true }).what).toBe('back')
     expect(now({ status: 'idle', heard: false }).label).toBe('Press to listen')
   })

@@ -45,6 +45,13 @@ export const PAGE: JobPage = {
     receivedAt: at(0),
     partedAt: at(1),
     closedAt: null,
+    ending: '',
+    scope: 'whole',
+    scopeTrain: '',
+    scopeReason: '',
+    waitsFor: '',
+    waitsNote: '',
+    waitsUntil: null,
     version: 1,
   },
   clock: {

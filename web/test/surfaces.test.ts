@@ -30,6 +30,12 @@ test('each surface has an address of its own, and each kind of work one place', 
     trial: 'rate',
     promise: 'card',
     card: 'card',
+    recall: 'visit',
+    waits: 'visit',
+    'tell-owner': 'visit',
+    counts: 'trains',
+    dry: 'assemble',
+    oil: 'assemble',
   }
   for (const [kind, path] of Object.entries(kinds)) expect(whereOwed(kind as keyof typeof kinds)).toBe(path)
   expect(BAY_NAMES.map(whereInBay)).toEqual(['arrive', 'power', 'holes', 'listen', 'card'])

@@ -1,8 +1,15 @@
-import type { Bay, Gate } from '../gates/gates.ts'
+import { isHeld, type Bay, type Gate } from '../gates/gates.ts'
+import type { ScopeKind, WaitsFor } from '../job/scope.ts'
+import type { RateBook } from '../rate/book.ts'
 
 export interface Owed {
   kind:
     | 'observe'
+    | 'waits'
+    | 'tell-owner'
+    | 'counts'
+    | 'dry'
+    | 'oil'
     | 'send-on'
     | 'answer'
     | 'order'
@@ -23,6 +30,7 @@ export interface Owed {
     | 'trial'
     | 'promise'
     | 'card'
+    | 'recall'
   /** when it falls due, Unix s; null: whenever the bench is free */
   dueS: number | null
   /** `must`: the clock can't go on or it is overdue; `watch`: soon; `sound`: in good order */
@@ -38,6 +46,12 @@ export interface Owed {
 /** What is known of a job, as far as the list of things owed asks. Times in Unix seconds. */
 export interface OwedFacts {
   bay: Bay
+  /** what this visit is for */
+  scope: ScopeKind
+  /** why the clock stands and waits, and until when, s; null: it does not */
+  waits: { for: WaitsFor; note: string; untilS: number | null } | null
+  /** lost or broken in our hands, and the owner not told */
+  untold: { key: string; what: string }[]
   listenings: number
   /** the estimate that the owner has and has not answered, since when, s */
   answerAwaitedSinceS: number | null
@@ -49,13 +63,19 @@ export interface OwedFacts {
   woundTrains: string[]
   parted: boolean
   powerOverridden: boolean
+  /** trains of which no arbor is written down; holes and pivots nobody has looked at */
+  unknownTrains: string[]
+  holesNotLooked: number
+  pivotsNotLooked: number
   pivotsOpen: number
   holesOpen: number
   holesTotal: number
   holesToBush: number
   holesWithoutCutter: number
+  dry: Gate
+  oil: Gate
   beat: Gate
-  rateAdvice: 'turn' | 'within-tolerance' | 'not-told-from-zero' | 'too-few-readings' | 'nut-unknown' | null
+  rateAdvice: RateBook['advice'] | null
   turnSentence: string | null
   nextReadingAtS: number | null
   lastWoundS: number | null
@@ -75,12 +95,46 @@ const DAY_S = 86_400
  * The first entry is what its tag shows.
  */
 export function owedTo(facts: OwedFacts): Owed[] {
-  const list: Owed[] = [...timers(facts), ...work(facts), ...winding(facts), ...estimate(facts), ...promise(facts)]
+  const list: Owed[] = [
+    ...timers(facts),
+    ...untold(facts),
+    ...(facts.waits ? waiting(facts.waits, facts.nowS) : work(facts)),
+    ...winding(facts),
+    ...estimate(facts),
+    ...promise(facts),
+  ]
   const order = { must: 0, watch: 1, sound: 2 }
   return list.sort((a, b) => order[a.weight] - order[b.weight] || (a.dueS ?? Infinity) - (b.dueS ?? Infinity))
 }
 
+/** A clock that waits asks for nothing of its own, until the day it was put off to. */
+function waiting(waits: NonNullable<OwedFacts['waits']>, nowS: number): Owed[] {
+  const over = waits.untilS !== null && waits.untilS <= nowS
+  const what = waits.for === 'parts' ? 'parts' : 'the owner'
+  return [
+    {
+      ...owed(
+        'waits',
+        over ? `Ask after ${waits.for === 'parts' ? 'the parts' : 'the owner’s answer'}` : `Waits for ${what}`,
+        waits.note === '' ? 'It stands until then.' : waits.note,
+      ),
+      dueS: waits.untilS,
+      weight: over ? 'watch' : 'sound',
+    },
+  ]
+}
+
+function untold({ untold: losses }: OwedFacts): Owed[] {
+  return losses.map(({ key, what }) => ({
+    ...owed('tell-owner', `Tell the owner: ${what}`, 'Lost or broken in our hands.'),
+    subject: key,
+    weight: 'must',
+  }))
+}
+
 function work(facts: OwedFacts): Owed[] {
+  if (facts.scope === 'untouched' && !facts.parted)
+    return [owed('card', 'Hand it back as it came', 'It goes back untouched.')]
   switch (facts.bay) {
     case 'arrive':
       return facts.listenings === 0
@@ -135,16 +189,24 @@ function mend(facts: OwedFacts): Owed[] {
       ),
       weight: 'watch',
     })
-  if (facts.holesTotal === 0) out.push(owed('measure', 'List its holes', 'No hole is on the list yet.'))
-  else if (facts.holesOpen > 0) {
-    const at = facts.holesTotal - facts.holesOpen + 1
-    out.push(owed('measure', `Judge hole ${at} of ${facts.holesTotal}`, `${facts.holesOpen} are still to be measured.`))
-  } else if (facts.pivotsOpen > 0) {
-    const n = facts.pivotsOpen
+  const toLookAt = Math.max(facts.holesOpen, facts.holesNotLooked)
+  if (facts.parted && facts.unknownTrains.length > 0) {
+    const trains = facts.unknownTrains.join(' and ')
+    out.push(
+      owed('counts', `Write down the ${trains} train`, 'No arbor of it is known, so no hole of it can be missed.'),
+    )
+  } else if (facts.holesTotal === 0 && toLookAt > 0)
+    out.push(owed('measure', 'List its holes', 'No hole is on the list yet.'))
+  else if (toLookAt > 0)
+    out.push(
+      owed('measure', `Judge ${toLookAt} more ${toLookAt === 1 ? 'hole' : 'holes'}`, 'Nobody has looked at them yet.'),
+    )
+  else if (facts.pivotsOpen + facts.pivotsNotLooked > 0) {
+    const n = facts.pivotsOpen + facts.pivotsNotLooked
     out.push(
       owed(
         'pivots',
-        `Finish ${n} ${n === 1 ? 'pivot' : 'pivots'}`,
+        `${facts.pivotsOpen > 0 ? 'Finish' : 'Look at'} ${n} ${n === 1 ? 'pivot' : 'pivots'}`,
         'A bush is fitted to the finished pivot, so they come first.',
       ),
     )
@@ -158,8 +220,9 @@ function mend(facts: OwedFacts): Owed[] {
 
 function set(facts: OwedFacts): Owed[] {
   const out: Owed[] = []
-  if (!facts.beat.passed && facts.beat.overriddenBecause === null)
-    return [{ ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
+  if (isHeld(facts.dry)) return [owed('dry', 'Run it dry on little power', facts.dry.reason)]
+  if (isHeld(facts.oil)) return [owed('oil', 'Oil it', facts.oil.reason)]
+  if (isHeld(facts.beat)) return [{ ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
   if (facts.rateAdvice === 'turn' && facts.turnSentence)
     out.push({ ...owed('turn', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
   if (facts.nextReadingAtS !== null) {

@@ -1,3 +1,5 @@
+import { SCOPE_TITLES, type ScopeKind } from '../job/scope.ts'
+
 /** The five bays and their fifteen stages, in the order of the work. */
 export const BAYS = [
   { bay: 'arrive', title: 'Arrive', stages: ['receive', 'observe', 'estimate'] },
@@ -11,16 +13,30 @@ export type Bay = (typeof BAYS)[number]['bay']
 export const BAY_NAMES: Bay[] = BAYS.map((b) => b.bay)
 
 /** What the software insists on, unless a person overrides it in writing. */
-export const GATE_NAMES = ['power', 'pivots', 'holes', 'beat', 'rate', 'trial', 'parts'] as const
+export const GATE_NAMES = [
+  'power',
+  'pivots',
+  'holes',
+  'dry',
+  'oil',
+  'beat',
+  'rate',
+  'trial',
+  'estimate',
+  'parts',
+] as const
 export type GateName = (typeof GATE_NAMES)[number]
 
 export const GATE_TITLES: Record<GateName, string> = {
   power: 'All power was confirmed off before the plates were parted',
-  pivots: 'Pivots were finished before bushes were sized',
-  holes: 'Every hole that was measured has its verdict carried out',
+  pivots: 'Every pivot was looked at, and finished before its bush was sized',
+  holes: 'Every hole was judged, and its verdict carried out',
+  dry: 'It ran dry, on little power, before it was oiled',
+  oil: 'It is oiled where it must be, and dry where it must be',
   beat: 'It is in beat',
   rate: 'Its rate is known and within what this clock should keep',
   trial: 'It has run its trial since the last change',
+  estimate: 'The owner has agreed to what it costs',
   parts: 'All that came with it, and all that came out of it, is here',
 }
 
@@ -28,9 +44,22 @@ export const GATE_TITLES: Record<GateName, string> = {
 export interface GateFacts {
   trains: { train: string; powerOff: boolean }[]
   parted: boolean
+  /** what this visit is for, and why */
+  scope: { kind: ScopeKind; reason: string }
   holes: { verdict: 'bush' | 'leave' | null; bushed: boolean }[]
-  /** pivots looked at and not finished; holes that were cut before theirs was; by name */
-  pivots: { unfinished: string[]; sizedBefore: string[] }
+  /** holes that the movement has and nobody has judged or looked at, by name */
+  holesNotLooked: string[]
+  /** pivots looked at and not finished; holes that were cut before theirs was; those nobody has looked at; by name */
+  pivots: { unfinished: string[]; sizedBefore: string[]; notLooked: string[] }
+  /** trains of which no arbor is known, so that nobody can say what was left out */
+  unknownTrains: string[]
+  /** when it last ran dry on little power, and when it was last oiled, s; null: not on this visit */
+  dryAtS: number | null
+  oiledAtS: number | null
+  /** the last estimate, where the owner has not agreed to it: what stands against it, in a sentence; null: nothing */
+  notAgreed: string | null
+  /** lost or broken in our hands, and the owner not told */
+  untold: string[]
   beat: { splitGrade: 'sound' | 'watch' | 'must'; atS: number } | null
   /** the last change that asks for a new listening, s; null when there was none */
   lastBeatChangeS: number | null
@@ -51,6 +80,8 @@ export interface Gate {
   passed: boolean
   /** why it holds, or what let it pass */
   reason: string
+  /** this job has no need of it, and why; it then says nothing of the clock */
+  notNeeded: string | null
   overriddenBecause: string | null
 }
 
@@ -62,22 +93,45 @@ export function gatesOf(facts: GateFacts): Gate[] {
     power: power(facts),
     pivots: pivots(facts),
     holes: holes(facts),
+    dry: dry(facts),
+    oil: oil(facts),
     beat: beat(facts),
     rate: rate(facts),
     trial: trial(facts),
+    estimate: estimate(facts),
     parts: parts(facts),
   }
   return GATE_NAMES.map((name) => ({
     name,
     title: GATE_TITLES[name],
     ...judged[name],
+    notNeeded: judged[name].passed ? null : notNeeded(name, facts),
     overriddenBecause: judged[name].passed ? null : (facts.overridden[name] ?? null),
   }))
 }
 
-/** Whether a job may be closed: every gate passed or overridden with a reason. */
+/** Which gates a visit of each kind has no need of, as long as the plates are together. */
+const WITHOUT: Record<ScopeKind, GateName[]> = {
+  whole: [],
+  'one-train': [],
+  'in-place': ['pivots', 'holes', 'dry'],
+  untouched: ['pivots', 'holes', 'dry', 'oil', 'beat', 'rate', 'trial', 'estimate'],
+}
+
+/** Why this job has no need of a gate; what was said of it holds only while its plates were not parted. */
+function notNeeded(name: GateName, { scope, parted }: GateFacts): string | null {
+  if (parted || !WITHOUT[scope.kind].includes(name)) return null
+  return `${SCOPE_TITLES[scope.kind]}: ${scope.reason}`
+}
+
+/** Whether a gate keeps a job from being closed. */
+export function isHeld(gate: Gate): boolean {
+  return !gate.passed && gate.overriddenBecause === null && gate.notNeeded === null
+}
+
+/** Whether a job may be closed: every gate passed, not needed, or overridden with a reason. */
 export function mayClose(gates: Gate[]): boolean {
-  return gates.every((g) => g.passed || g.overriddenBecause !== null)
+  return !gates.some(isHeld)
 }
 
 function power({ trains, parted }: GateFacts) {
@@ -89,20 +143,38 @@ function power({ trains, parted }: GateFacts) {
     : { passed: false, reason: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.` }
 }
 
-function pivots({ pivots: { unfinished, sizedBefore } }: GateFacts) {
+function pivots({ parted, unknownTrains, pivots: { unfinished, sizedBefore, notLooked } }: GateFacts) {
   if (sizedBefore.length > 0)
     return { passed: false, reason: `Cut before its pivot was finished: ${sizedBefore.slice(0, 3).join('; ')}.` }
-  return unfinished.length > 0
-    ? {
-        passed: false,
-        reason: `${unfinished.length} ${unfinished.length === 1 ? 'pivot waits' : 'pivots wait'}: ${unfinished.slice(0, 3).join('; ')}.`,
-      }
-    : { passed: true, reason: 'No pivot waits to be finished.' }
+  if (unfinished.length > 0)
+    return {
+      passed: false,
+      reason: `${unfinished.length} ${unfinished.length === 1 ? 'pivot waits' : 'pivots wait'}: ${firstOf(unfinished)}.`,
+    }
+  if (!parted) return { passed: true, reason: 'The plates were not parted; no pivot was found wanting.' }
+  if (unknownTrains.length > 0) return { passed: false, reason: notCounted(unknownTrains) }
+  return notLooked.length > 0
+    ? { passed: false, reason: `Nobody has looked at ${said(notLooked.length, 'pivot')}: ${firstOf(notLooked)}.` }
+    : { passed: true, reason: 'Every pivot was looked at, and none waits.' }
 }
 
-function holes({ holes: all }: GateFacts) {
+function firstOf(names: string[]): string {
+  const shown = names.slice(0, 3).join('; ')
+  return names.length > 3 ? `${shown} and ${names.length - 3} more` : shown
+}
+
+function said(n: number, what: string): string {
+  return n === 1 ? `1 ${what}` : `${n} ${what}s`
+}
+
+function notCounted(trains: string[]): string {
+  return `No arbor of the ${trains.join(' and ')} train is written down, so nobody can tell what was left out.`
+}
+
+function holes({ holes: all, holesNotLooked, unknownTrains, parted }: GateFacts) {
   const open = all.filter((h) => h.verdict === null).length
   const unbushed = all.filter((h) => h.verdict === 'bush' && !h.bushed).length
+  if (parted && unknownTrains.length > 0) return { passed: false, reason: notCounted(unknownTrains) }
   if (open > 0)
     return { passed: false, reason: `${open} of ${all.length} holes ${open === 1 ? 'is' : 'are'} not measured.` }
   if (unbushed > 0)
@@ -110,10 +182,37 @@ function holes({ holes: all }: GateFacts) {
       passed: false,
       reason: `${unbushed} of ${all.length} holes ${unbushed === 1 ? 'waits' : 'wait'} for a bush.`,
     }
+  if (!parted && all.length === 0) return { passed: true, reason: 'The plates were not parted; no hole was judged.' }
+  if (parted && holesNotLooked.length > 0)
+    return {
+      passed: false,
+      reason: `Nobody has looked at ${said(holesNotLooked.length, 'hole')}: ${firstOf(holesNotLooked)}.`,
+    }
   return {
     passed: true,
-    reason: all.length === 0 ? 'No hole was put on the list.' : `All ${all.length} holes are judged and done.`,
+    reason: `${all.length === 1 ? 'One hole is' : `${all.length} holes are`} judged and done${parted ? ', and the others were looked at' : ''}.`,
   }
+}
+
+function dry({ parted, dryAtS, oiledAtS }: GateFacts) {
+  if (!parted) return { passed: true, reason: 'The plates were not parted.' }
+  if (dryAtS === null) return { passed: false, reason: 'It has not run dry since it was assembled.' }
+  return oiledAtS !== null && oiledAtS < dryAtS
+    ? { passed: false, reason: 'It was oiled before it ran dry: oil hides a tight train.' }
+    : { passed: true, reason: 'It ran dry, on little power.' }
+}
+
+function oil({ parted, oiledAtS }: GateFacts) {
+  if (oiledAtS !== null) return { passed: true, reason: 'It was oiled on this visit.' }
+  return parted
+    ? { passed: false, reason: 'Nothing says that it was oiled since it was apart.' }
+    : { passed: true, reason: 'The plates were not parted, and it was not oiled.' }
+}
+
+function estimate({ notAgreed }: GateFacts) {
+  return notAgreed === null
+    ? { passed: true, reason: 'Nothing is written that the owner has not agreed to.' }
+    : { passed: false, reason: notAgreed }
 }
 
 function beat({ beat: last, lastBeatChangeS }: GateFacts) {
@@ -147,7 +246,9 @@ function trial({ trialFromS, trialDays, nowS }: GateFacts) {
     : { passed: false, reason: `Day ${Math.floor(days) + 1} of ${trialDays} since the last change.` }
 }
 
-function parts({ cameWith, leftOver }: GateFacts) {
+function parts({ cameWith, leftOver, untold }: GateFacts) {
+  if (untold.length > 0)
+    return { passed: false, reason: `Lost or broken in our hands, and the owner not told: ${untold.join(', ')}.` }
   const missing = cameWith.filter((p) => p.state !== 'missing' && !p.returned).map((p) => p.name)
   if (leftOver.length > 0)
     return { passed: false, reason: `Left over from taking it apart: ${leftOver.slice(0, 5).join(', ')}.` }

@@ -4,20 +4,25 @@ import { heedMarks, type OwedMark } from '../care/marks.ts'
 import { latest, secondsOf, type Moment } from '../care/moment.ts'
 import { owedTo, type Owed } from '../care/now.ts'
 import { whenThere } from '../care/workshopTime.ts'
+import { estimateSpan, type EstimateLine } from '../estimate/revision.ts'
 import { gatesOf, type Bay, type Gate, type GateFacts, type GateName } from '../gates/gates.ts'
 import type { HoleFacts } from '../hole/facts.ts'
 import type { HoleRules, PivotEnd } from '../hole/judge.ts'
 import { movementOfJob, type MovementFacts } from '../hole/ofMovement.ts'
-import { samePlace } from '../plate/samePlace.ts'
+import { endsOf, lookedKey, type ArborEnd } from '../movement/ends.ts'
+import { sameArbor, samePlace } from '../plate/samePlace.ts'
 import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
 import { turnInWords } from '../rate/words.ts'
 import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
+import type { ScopeKind, WaitsFor } from './scope.ts'
 
 const DAY_S = 86_400
 /** What of a clock's events changes its beat, so that it has to be heard again. */
 const BEAT_CHANGES = new Set<RateEventKind>(['beat', 'moved', 'weight', 'arc'])
 /** The hour of the day by which a clock promised for that day is owed, by the workshop's clock. */
 const PROMISED_BY_HOUR = 17
+/** What waits until a day is looked at when that day begins at the bench. */
+const WORK_BEGINS_HOUR = 9
 
 /** A clock, as far as the standing of its job asks. */
 export interface ClockFacts {
@@ -39,6 +44,14 @@ export interface JobFacts extends MovementFacts {
     /** a day, ISO 8601 */
     promisedOn: string | null
     cameWith: GateFacts['cameWith']
+    scope: ScopeKind
+    /** with one train only: which */
+    scopeTrain: string
+    scopeReason: string
+    waitsFor: WaitsFor
+    waitsNote: string
+    /** a day, ISO 8601 */
+    waitsUntil: string | null
   }
   clock: ClockFacts
   powerOffs: { train: string }[]
@@ -52,8 +65,13 @@ export interface JobFacts extends MovementFacts {
   estimates: {
     state: 'draft' | 'sent' | 'accepted' | 'declined'
     sentAt: Moment | null
-    lines: { id: string; title: string; order: boolean }[]
+    revision: number
+    lines: (EstimateLine & { order: boolean })[]
+    taxPercent: string
+    currency: string
   }[]
+  arborTests: { train: string; arbor: string; tried: boolean }[]
+  observations: { key: string; answer: string; note: string }[]
   stripMarks: { key: string }[]
   stripSteps: { part: string; back: boolean }[]
   cleanParts: { done: boolean }[]
@@ -67,6 +85,9 @@ export interface StandingWays {
   rateToleranceSecondsPerDay: number
   rateGoalSecondsPerDay: number
   trialDays: number
+  /** hours of the day at which somebody is at the bench */
+  openFrom?: number
+  openUntil?: number
   /** IANA name: times of day are the workshop's */
   timeZone: string
 }
@@ -80,6 +101,9 @@ export function standingOf(
 ): { gates: Gate[]; owed: Owed[] } {
   const { job, clock } = rows
   const { judged } = movementOfJob(rows, rules)
+  const trains = clock.trains.map((t) => t.train)
+  const looked = lookedAt(rows, job.scope === 'one-train' ? trains.filter((t) => t === job.scopeTrain) : trains, judged)
+  const lastOf = (kind: RateEventKind) => secondsOrNull(latest(rows.events.filter((e) => e.kind === kind)))
   const holes = rows.holes.map((hole) => {
     const { verdict, done, plan } = judged(hole)
     // What was waived is left as it is.
@@ -95,7 +119,18 @@ export function standingOf(
     trains: clock.trains.map(({ train }) => ({ train, powerOff: off.has(train) })),
     parted: job.partedAt !== null,
     holes: holes.map(({ hole, verdict }) => ({ verdict, bushed: hole.bushed })),
-    pivots: { unfinished: unfinished.map(nameOf), sizedBefore: sizedBeforePivot(rows).map(nameOf) },
+    scope: { kind: job.scope, reason: job.scopeReason },
+    holesNotLooked: looked.holes.map(nameOf),
+    pivots: {
+      unfinished: unfinished.map(nameOf),
+      sizedBefore: sizedBeforePivot(rows).map(nameOf),
+      notLooked: looked.pivots.map(nameOf),
+    },
+    unknownTrains: looked.unknown,
+    dryAtS: lastOf('dry'),
+    oiledAtS: lastOf('oiled'),
+    notAgreed: notAgreed(rows.estimates),
+    untold: lossesOf(rows.observations).flatMap((l) => (l.told ? [] : [l.what])),
     beat: heard ? { splitGrade: gradeHeard(heard, ways.beat), atS: secondsOf(heard.at) } : null,
     lastBeatChangeS: secondsOrNull(latest(rows.events.filter((e) => BEAT_CHANGES.has(e.kind)))),
     rate: {
@@ -114,6 +149,16 @@ export function standingOf(
   const owed = owedTo({
     bay: job.bay,
     listenings: rows.listenings.length,
+    waits:
+      job.waitsFor === ''
+        ? null
+        : {
+            for: job.waitsFor,
+            note: job.waitsNote,
+            untilS: job.waitsUntil === null ? null : whenThere(job.waitsUntil, WORK_BEGINS_HOUR, ways.timeZone),
+          },
+    scope: job.scope,
+    untold: lossesOf(rows.observations).filter((l) => !l.told),
     answerAwaitedSinceS: answerAwaitedSince(rows.estimates),
     toOrder: toOrder(rows.estimates),
     timers: rows.timers
@@ -126,10 +171,15 @@ export function standingOf(
     parted: facts.parted,
     powerOverridden: facts.overridden.power !== undefined,
     pivotsOpen: unfinished.length,
+    unknownTrains: looked.unknown,
+    pivotsNotLooked: looked.pivots.length,
+    holesNotLooked: looked.holes.length,
     holesOpen: holes.filter((h) => !h.done).length,
     holesTotal: holes.length,
     holesToBush: toBush.length,
     holesWithoutCutter: toBush.filter((h) => h.plan?.cutterMm === null).length,
+    dry: gateOf(gates, 'dry'),
+    oil: gateOf(gates, 'oil'),
     beat: gateOf(gates, 'beat'),
     rateAdvice: book?.advice ?? null,
     turnSentence: book ? turnInWords(book) : null,
@@ -145,11 +195,57 @@ export function standingOf(
   return { gates, owed: heedMarks(owed, rows.nowMarks, nowS) }
 }
 
+/** Ends of the arbors that nobody has judged, tried between the plates, or said to be sound with their train. */
+function lookedAt(rows: JobFacts, trains: string[], judged: (hole: HoleFacts) => { done: boolean }) {
+  const { ends, unknown } = endsOf(trains, rows)
+  const said = (what: 'holes' | 'pivots', train: string) =>
+    rows.observations.some((o) => o.key === lookedKey(what, train) && o.answer !== '')
+  const tried = (end: ArborEnd) => rows.arborTests.some((t) => sameArbor(t, end) && t.tried)
+  return {
+    unknown: unknown.filter((train) => !said('holes', train) || !said('pivots', train)),
+    holes: ends.filter((end) => {
+      const hole = rows.holes.find((h) => samePlace(h, end))
+      return !(hole && judged(hole).done) && !tried(end) && !said('holes', end.train)
+    }),
+    pivots: ends.filter((end) => !rows.pivots.some((p) => samePlace(p, end)) && !said('pivots', end.train)),
+  }
+}
+
+/** What of the estimates the owner has not agreed to, in a sentence; null: nothing. */
+function notAgreed(all: JobFacts['estimates']): string | null {
+  const last = all.at(-1)
+  if (!last || last.state === 'accepted') return null
+  const sum = (e: JobFacts['estimates'][number]) => Number(estimateSpan(e.lines, e.taxPercent).most.gross)
+  const agreed = all.findLast((e) => e.state === 'accepted')
+  const figure = `Estimate ${last.revision}, ${sum(last).toFixed(2)} ${last.currency},`
+  // What is no dearer than what was agreed to needs no new answer.
+  if (agreed && sum(last) <= sum(agreed)) return null
+  if (last.state === 'declined')
+    return agreed ? null : `${figure} was declined: it goes back as it came, or a new one is agreed to.`
+  return `${figure} is ${last.state === 'sent' ? 'with the owner and not answered' : 'written and was not sent'}${agreed ? `; ${sum(agreed).toFixed(2)} was agreed to` : ''}.`
+}
+
+/** By which keys it is kept that something was lost or broken in our hands, and that the owner was told. */
+export const LOSS_KEY = 'loss:'
+
+export interface Loss {
+  key: string
+  what: string
+  told: boolean
+}
+
+/** What was lost or broken in our hands on this visit. */
+export function lossesOf(observations: { key: string; answer: string; note: string }[]): Loss[] {
+  return observations
+    .filter((o) => o.key.startsWith(LOSS_KEY))
+    .map((o) => ({ key: o.key, what: o.note, told: o.answer === 'told' }))
+}
+
 /** Since when a clock has been on trial, Unix s: a change after the trial began starts its count anew; null: not begun. */
 export function trialFrom(events: { at: Moment; kind: RateEventKind }[]): number | null {
   const began = latest(events.filter((e) => e.kind === 'trial'))
   if (!began) return null
-  const change = latest(events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial'))
+  const change = latest(events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial' && e.kind !== 'dry'))
   return Math.max(secondsOf(began.at), change ? secondsOf(change.at) : 0)
 }
 

@@ -30,7 +30,7 @@ const QUIETEST = 0.15
 /** A beat off its time must look so much more like the others there than on time. */
 const CLEARLY = 0.15
 /** What the reference point itself leaves unknown, s. */
-const REFERENCE_BIAS_S = 7.5e-5
+const REFERENCE_BIAS_S = 6.2e-5
 
 interface Side {
   drop: NamedDrop

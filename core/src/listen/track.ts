@@ -30,7 +30,7 @@ const LEAST_LIKENESS = 0.5
 const QUIETEST = 0.2
 const RECENT = 5
 /** What the reference point itself leaves unknown, s. */
-const REFERENCE_BIAS_S = 7.5e-5
+const REFERENCE_BIAS_S = 6.2e-5
 
 /**
  * Every beat of the recording, each timed by its own side's shape.

@@ -4,7 +4,7 @@ import type { Segment } from './segments.ts'
 /** How clocks walk by themselves, s per √day: a usual figure, and by how much others differ from it (natural logarithm). */
 const USUAL_WALK = 0.8
 const WALK_SPREAD = 0.9
-const CLAIM_SPREAD = 0.4
+const CLAIM_SPREAD = 0.25
 const WALKS = [0.05, 0.15, 0.3, 0.5, 0.8, 1.3, 2.2, 4, 8]
 const OVER_CLAIMS = [1, 1.4, 2, 3, 5]
 

@@ -1,4 +1,5 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
+import { whenOpen, type WorkshopHours } from '../care/workshopHours.ts'
 import { rateBook, type RateBook, type RateBookInput } from './book.ts'
 import type { RateEvent } from './log.ts'
 
@@ -20,6 +21,7 @@ export const EVENT_KINDS = [
   'arc',
   'moved',
   'beat',
+  'dry',
   'oiled',
   'stopped',
   'trial',
@@ -35,7 +37,7 @@ export interface RateLog {
 /** What else the rate book asks for: of the pendulum, and how well the workshop wants to know the rate. */
 export interface RateAims {
   pendulum: { pitchMm: number | null; lengthMm: number | null }
-  settings: { rateToleranceSecondsPerDay: number; rateGoalSecondsPerDay: number }
+  settings: { rateToleranceSecondsPerDay: number; rateGoalSecondsPerDay: number } & Partial<WorkshopHours>
 }
 
 /** A job’s log as the rate book reckons with it. Winding and the start of a trial change no rate. */
@@ -48,14 +50,19 @@ function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: Ra
     readings: readings.map((r) => ({ atS: secondsOf(r.at), errorS: r.errorSeconds, sigmaS: r.sigmaSeconds })),
     events: events.flatMap((e): RateEvent[] => {
       const atS = secondsOf(e.at)
-      if (e.kind === 'winding' || e.kind === 'trial') return []
+      if (e.kind === 'winding' || e.kind === 'trial' || e.kind === 'dry') return []
       if (e.kind === 'nut') return [{ atS, kind: 'nut', turns: e.turns ?? 0 }]
       return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
     }),
   }
 }
 
-/** The rate book of a job’s log; null without readings. */
+/** The rate book of a job’s log, its next reading while somebody is at the bench; null without readings. */
 export function rateBookOf(log: RateLog, aims: RateAims): RateBook | null {
-  return log.readings.length === 0 ? null : rateBook(rateBookInput(log, aims))
+  if (log.readings.length === 0) return null
+  const book = rateBook(rateBookInput(log, aims))
+  const { openFrom, openUntil, timeZone } = aims.settings
+  if (book.nextReadingAtS === null || openFrom === undefined || openUntil === undefined || timeZone === undefined)
+    return book
+  return { ...book, nextReadingAtS: whenOpen(book.nextReadingAtS, { openFrom, openUntil, timeZone }) }
 }

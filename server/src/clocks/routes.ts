@@ -1,9 +1,9 @@
 import { ClockChange } from '@treadle/contract'
-import { learnedOf } from '@treadle/core'
+import { learnedOf, visitInWords } from '@treadle/core'
 import { and, asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
-import { clocks, jobs, journal, owners } from '../db/schema.ts'
+import { clocks, confirmedCauses, jobs, journal, owners } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
@@ -94,8 +94,32 @@ export function clockRoutes(db: Database): Router {
         db,
         visits.slice(0, VISITS_TAUGHT_BY).map((v) => v.id),
       )
-      const learned = learnedOf(known, await readSettings(db))
-      res.json({ ...found[0], visits, journal: entries, learned })
+      const settings = await readSettings(db)
+      const learned = learnedOf(
+        known.filter((v) => v.job.ending === ''),
+        settings,
+      )
+      const causes = await db
+        .select()
+        .from(confirmedCauses)
+        .where(
+          inArray(
+            confirmedCauses.jobId,
+            known.map((v) => v.job.id),
+          ),
+        )
+      const told = new Map(
+        known.map((v) => [
+          v.job.id,
+          visitInWords({ ...v, causes: causes.filter((c) => c.jobId === v.job.id) }, settings),
+        ]),
+      )
+      res.json({
+        ...found[0],
+        visits: visits.map((v) => ({ ...v, told: told.get(v.id) ?? [] })),
+        journal: entries,
+        learned,
+      })
     })
     .patch('/clocks/:id', async (req, res) => {
       const { version, ...change } = await bodyOf(ClockChange, req)

@@ -8,7 +8,7 @@ import { containing, wordsOf } from '../http/ask.ts'
 
 const MOST_OF_A_KIND = 8
 
-/** Find as you type: owners, clocks by name or mark, jobs by number. */
+/** Find as you type: owners by name, telephone or address, clocks by name or mark, jobs by number. */
 export function findRoutes(db: Database): Router {
   return Router().get('/find', async (req, res) => {
     const words = wordsOf(req)
@@ -57,18 +57,21 @@ async function findClocks(db: Database, words: string): Promise<Found[]> {
       name: matching.name,
       marks: matching.marks,
       owner: owners.name,
-      open: sql<boolean>`exists (select 1 from ${jobs} where ${jobs.clockId} = ${matching.id} and ${jobs.closedAt} is null)`,
+      jobId: sql<
+        string | null
+      >`(select ${jobs.id} from ${jobs} where ${jobs.clockId} = ${matching.id} and ${jobs.closedAt} is null order by ${jobs.receivedAt} desc limit 1)`,
     })
     .from(matching)
     .innerJoin(owners, eq(owners.id, matching.ownerId))
     .orderBy(sql`(${ilike(matching.name, containing(words).slice(1))}) desc`, asc(matching.name))
     .limit(MOST_OF_A_KIND)
-  return found.map(({ id, name, marks, owner, open }) => ({
+  return found.map(({ id, name, marks, owner, jobId }) => ({
     kind: 'clock',
     id,
     title: name,
     detail: name.toLowerCase().includes(words.toLowerCase()) ? owner : `${owner}; ${marks.slice(0, 80)}`,
-    open,
+    open: jobId !== null,
+    jobId,
   }))
 }
 
@@ -76,7 +79,13 @@ async function findOwners(db: Database, words: string): Promise<Found[]> {
   const found = await db
     .select()
     .from(owners)
-    .where(like(owners.name, words))
+    .where(
+      or(
+        like(owners.name, words),
+        byPhone(words),
+        words.length < 3 ? undefined : ilike(owners.address, containing(words)),
+      ),
+    )
     .orderBy(nearest(owners.name, words), asc(owners.name))
     .limit(MOST_OF_A_KIND)
   if (found.length === 0) return []
@@ -94,13 +103,29 @@ async function findOwners(db: Database, words: string): Promise<Found[]> {
     kind: 'owner',
     id: owner.id,
     title: owner.name,
-    detail: theirs
-      .filter((c) => c.ownerId === owner.id)
-      .map((c) => c.name)
-      .slice(0, 3)
+    detail: [
+      foundBy(owner, words),
+      ...theirs
+        .filter((c) => c.ownerId === owner.id)
+        .map((c) => c.name)
+        .slice(0, 3),
+    ]
+      .filter((d) => d !== '')
       .join(', '),
     open: false,
   }))
+}
+
+/** By three digits and more of a telephone number, as it is written. */
+function byPhone(words: string): SQL | undefined {
+  return words.replace(/\D/g, '').length >= 3 ? ilike(owners.phone, containing(words)) : undefined
+}
+
+/** The telephone or address by which an owner was found, where it was not the name. */
+function foundBy({ name, phone, address }: typeof owners.$inferSelect, words: string): string {
+  const has = (text: string) => text.toLowerCase().includes(words.toLowerCase())
+  if (has(name)) return ''
+  return has(phone) ? phone : has(address) ? address : ''
 }
 
 /** One or two letters are no trigram: they are looked for at the beginning, where the index still helps. */

@@ -17,6 +17,7 @@ import { listeningRoutes } from '../listenings/routes.ts'
 import { mendRoutes } from '../mend/routes.ts'
 import { nowRoutes } from '../now/routes.ts'
 import { observationRoutes } from '../observations/routes.ts'
+import { ownerRoutes } from '../owners/routes.ts'
 import { peopleRoutes } from '../people/routes.ts'
 import { receiver, UPLOAD_LIMITS, uploadsAMinute, type UploadLimits } from '../files/receive.ts'
 import { photoRoutes } from '../photos/routes.ts'
@@ -125,6 +126,7 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
     .use(
       photoRoutes(db, receive, aMinute),
       journalRoutes(db),
+      ownerRoutes(db),
       peopleRoutes(db),
       settingsRoutes(db),
       backupRoutes(backups),

@@ -1,7 +1,8 @@
-import { standingOf } from '@treadle/core'
-import { desc, isNull } from 'drizzle-orm'
+import { heedMarks, OIL_SCHOOLS, recallOf, standingOf } from '@treadle/core'
+import { and, desc, eq, inArray, isNotNull, isNull, lt, max, ne, notExists, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/pg-core'
 import type { Database } from '../db/connect.ts'
-import { jobs } from '../db/schema.ts'
+import { clocks, jobs, nowMarks, observations, owners, rateEvents } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
@@ -22,6 +23,7 @@ export async function benchOf(db: Database, now: Date) {
   )
   return {
     at: now.toISOString(),
+    recalls: await recallsOf(db, settings, now),
     tags: gathered.map((rows) => ({
       job: rows.job,
       clock: rows.clock,
@@ -29,4 +31,67 @@ export async function benchOf(db: Database, now: Date) {
       owed: standingOf(rows, settings, rules, now.getTime() / 1000).owed,
     })),
   }
+}
+
+type Ways = Awaited<ReturnType<typeof readSettings>>
+const YEAR_MS = 365.25 * 86_400_000
+/** The soonest that any oil is looked at again: a stop-gap, after a year; with a month to spare. */
+const SOONEST_YEARS = Math.min(1, ...Object.values(OIL_SCHOOLS).map((s) => s.checkYears)) - 0.1
+const MOST_RECALLS = 60
+
+/** Clocks that are at home and whose oil is due for a look, by when it was put on; each by the visit that oiled it. */
+async function recallsOf(db: Database, settings: Ways, now: Date) {
+  const here = alias(jobs, 'here')
+  const oiled = db
+    .select({ clockId: jobs.clockId, at: max(rateEvents.at).as('oiled_at') })
+    .from(rateEvents)
+    .innerJoin(jobs, eq(jobs.id, rateEvents.jobId))
+    .where(and(eq(rateEvents.kind, 'oiled'), isNotNull(jobs.closedAt), ne(jobs.ending, 'called-off')))
+    .groupBy(jobs.clockId)
+    .as('oiled')
+  const due = await db
+    .select({ job: jobs, clock: clocks, owner: owners, at: rateEvents.at })
+    .from(oiled)
+    .innerJoin(clocks, eq(clocks.id, oiled.clockId))
+    .innerJoin(owners, eq(owners.id, clocks.ownerId))
+    .innerJoin(jobs, eq(jobs.clockId, clocks.id))
+    .innerJoin(
+      rateEvents,
+      and(eq(rateEvents.jobId, jobs.id), eq(rateEvents.kind, 'oiled'), sql`${rateEvents.at} = ${oiled.at}`),
+    )
+    .where(
+      and(
+        lt(oiled.at, new Date(now.getTime() - SOONEST_YEARS * YEAR_MS)),
+        notExists(
+          db
+            .select({ id: here.id })
+            .from(here)
+            .where(and(eq(here.clockId, clocks.id), isNull(here.closedAt))),
+        ),
+      ),
+    )
+    .orderBy(oiled.at)
+    .limit(MOST_RECALLS)
+  const ids = due.map((d) => d.job.id)
+  if (ids.length === 0) return []
+  const [inPlace, marks] = await Promise.all([
+    db
+      .select({ jobId: observations.jobId })
+      .from(observations)
+      .where(and(inArray(observations.jobId, ids), eq(observations.key, 'in-place'), eq(observations.answer, 'done'))),
+    db.select().from(nowMarks).where(inArray(nowMarks.jobId, ids)),
+  ])
+  const nowS = now.getTime() / 1000
+  return due.flatMap(({ job, clock, owner, at }) => {
+    const stopGap = inPlace.some((o) => o.jobId === job.id)
+    const owed = recallOf({ oiledOn: at.toISOString(), stopGap }, settings.oilSchool, settings.timeZone, nowS)
+    const heeded = owed
+      ? heedMarks(
+          [owed],
+          marks.filter((m) => m.jobId === job.id),
+          nowS,
+        )
+      : []
+    return heeded.length > 0 ? [{ job, clock, owner, owed: heeded }] : []
+  })
 }

@@ -1,5 +1,5 @@
-import { RUNS_TITLES, type JobChange } from '@treadle/contract'
-import { BAYS, mayClose } from '@treadle/core'
+import { RUNS_TITLES, type JobChange, type VisitChange } from '@treadle/contract'
+import { BAYS, isHeld, mayClose, SCOPE_TITLES } from '@treadle/core'
 import { eq } from 'drizzle-orm'
 import { isDeepStrictEqual } from 'node:util'
 import { jobs } from '../db/schema.ts'
@@ -28,12 +28,44 @@ export async function writeJobChange({ job: before, write }: JobDoing, now: Omit
   }
 }
 
+/** Tells the journal what a visit is for now, and whether it waits. */
+export async function writeVisitChange(
+  { job: before, write }: JobDoing,
+  now: Omit<VisitChange, 'version'>,
+): Promise<void> {
+  if (before.scope !== now.scope || before.scopeReason !== now.scopeReason || before.scopeTrain !== now.scopeTrain) {
+    const train = now.scopeTrain === '' ? '' : `, the ${now.scopeTrain} train`
+    await write(`What is done on this visit: ${SCOPE_TITLES[now.scope]}${train}${ended(now.scopeReason)}`)
+  }
+  if (before.waitsFor !== now.waitsFor || before.waitsNote !== now.waitsNote || before.waitsUntil !== now.waitsUntil)
+    await write(
+      now.waitsFor === ''
+        ? 'It waits no longer.'
+        : `Waits for ${now.waitsFor === 'parts' ? 'parts' : 'the owner'}${now.waitsUntil === null ? '' : ` until ${now.waitsUntil}`}${ended(now.waitsNote)}`,
+    )
+}
+
+function ended(reason: string): string {
+  return reason === '' ? '.' : `: ${reason.replace(/\.?$/, '.')}`
+}
+
+/** Calls a job off: kept in the book and out of the way; not once its plates were parted. */
+export async function callOffJob({ tx, job, at, write }: JobDoing, reason: string): Promise<void> {
+  if (job.partedAt)
+    throw new Refused(422, 'parted', 'Its plates were parted, so it can’t be called off. Assemble it and hand it back.')
+  await tx
+    .update(jobs)
+    .set({ closedAt: at, ending: 'called-off', version: job.version + 1 })
+    .where(eq(jobs.id, job.id))
+  await write(`Called off: ${reason.replace(/\.?$/, '.')}`)
+}
+
 /** Hands the clock over, once every gate is passed or overridden. */
 export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> {
   if (job.closedAt) return
   const { gates } = await standingNow(tx, job.id, at)
   if (!mayClose(gates)) {
-    const held = gates.filter((g) => !g.passed && g.overriddenBecause === null)
+    const held = gates.filter(isHeld)
     throw new Refused(422, 'gate', 'This job may not be closed yet.', { detail: held.map((g) => g.reason).join(' ') })
   }
   await tx
@@ -48,7 +80,7 @@ export async function reopenJob({ tx, job, write }: JobDoing): Promise<void> {
   if (!job.closedAt) return
   await tx
     .update(jobs)
-    .set({ closedAt: null, version: job.version + 1 })
+    .set({ closedAt: null, ending: '', version: job.version + 1 })
     .where(eq(jobs.id, job.id))
   await write('Reopened.')
 }

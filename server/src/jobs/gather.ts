@@ -10,6 +10,7 @@ import {
   jobs,
   listenings,
   nowMarks,
+  observations,
   pivots,
   powerOffs,
   rateEvents,
@@ -39,6 +40,7 @@ const REASONED = {
   cleanParts: { orderBy: asc(cleanParts.at) },
   timers: { orderBy: asc(timers.endsAt) },
   nowMarks: { orderBy: asc(nowMarks.kind) },
+  observations: { orderBy: asc(observations.at) },
 } as const
 
 /** All that the standing of these jobs asks for: one statement, however many they are and whatever hangs on them. */
@@ -53,7 +55,15 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
     const { owner, plateMap, trainSheets, ...clock } = whole
     const { powerOffs: offs, overrides, holes: found, arborTests: tests, pivots: ends, bushings: work, ...more } = rest
     const { reservations: promised, listenings: heard, readings: read, events, estimates: offers, ...last } = more
-    const { stripMarks: marks, stripSteps: steps, cleanParts: parts, timers: running, nowMarks: said, ...job } = last
+    const {
+      stripMarks: marks,
+      stripSteps: steps,
+      cleanParts: parts,
+      timers: running,
+      nowMarks: said,
+      observations: seen,
+      ...job
+    } = last
     return {
       job,
       clock,
@@ -76,6 +86,7 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
       cleanParts: parts,
       timers: running,
       nowMarks: said,
+      observations: seen,
     }
   })
 }

@@ -1,14 +1,14 @@
 import { standingOf } from '@treadle/core'
 import { asc, eq, getTableColumns } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
-import { conditions, confirmedCauses, observations, photos } from '../db/schema.ts'
+import { conditions, confirmedCauses, photos } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { bushedBefore } from './bushedBefore.ts'
 import { gatherJobs } from './gather.ts'
 
-type JobTable = typeof observations | typeof conditions | typeof confirmedCauses
+type JobTable = typeof conditions | typeof confirmedCauses
 
 /** Everything a job's pages show. */
 export async function jobPage(db: Database, id: string, now: Date) {
@@ -17,10 +17,9 @@ export async function jobPage(db: Database, id: string, now: Date) {
   const [gathered, settings] = await Promise.all([gatherJobs(db, [id]), readSettings(db)])
   const rows = gathered[0]
   if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
-  const [rules, pictures, seen, condition, causes, before] = await Promise.all([
+  const [rules, pictures, condition, causes, before] = await Promise.all([
     readHoleRules(db, settings),
     db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),
-    ofJob(observations),
     ofJob(conditions),
     ofJob(confirmedCauses),
     bushedBefore(db, rows.clock.id, id),
@@ -30,7 +29,6 @@ export async function jobPage(db: Database, id: string, now: Date) {
     ...shown,
     listenings: rows.listenings.map(({ soundId, ...l }) => ({ ...l, soundStored: soundId !== null })),
     photos: pictures,
-    observations: seen,
     conditions: condition,
     confirmedCauses: causes,
     bushedBefore: before,

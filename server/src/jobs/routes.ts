@@ -1,4 +1,4 @@
-import { GateOverride, JobChange, NewJob, PowerOff } from '@treadle/contract'
+import { CallOff, GateOverride, JobChange, NewJob, PowerOff, VisitChange } from '@treadle/contract'
 import { GATE_TITLES } from '@treadle/core'
 import { eq } from 'drizzle-orm'
 import { Router, type Request, type Response } from 'express'
@@ -11,7 +11,7 @@ import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { inNextRound } from '../http/rounds.ts'
 import { benchOf } from './bench.ts'
-import { closeJob, reopenJob, writeJobChange } from './changes.ts'
+import { callOffJob, closeJob, reopenJob, writeJobChange, writeVisitChange } from './changes.ts'
 import { jobPage } from './page.ts'
 import { partPlates, powerBack, powerOff } from './power.ts'
 import { standingNow } from './standingNow.ts'
@@ -55,6 +55,23 @@ export function jobRoutes(db: Database): Router {
       })
       sendSaved(res, answer.saved, { standing: answer.standing })
     })
+    .put('/jobs/:id/visit', async (req, res) => {
+      const { version, ...body } = await bodyOf(VisitChange, req)
+      const values = {
+        ...body,
+        scopeTrain: body.scope === 'one-train' ? body.scopeTrain : ('' as const),
+        scopeReason: body.scope === 'whole' ? '' : body.scopeReason,
+        waitsNote: body.waitsFor === '' ? '' : body.waitsNote,
+        waitsUntil: body.waitsFor === '' ? null : body.waitsUntil || null,
+      }
+      const id = idOf(req)
+      const answer = await jobChange(db, req, id, { kind: 'job' }, async (doing) => {
+        const saved = await saveVersioned(doing.tx, jobs, { id, version: Math.max(1, version) }, values as never)
+        if (saved.state === 'changed') await writeVisitChange(doing, values)
+        return { saved, standing: await standingNow(doing.tx, id, doing.at) }
+      })
+      sendSaved(res, answer.saved, { standing: answer.standing })
+    })
     .post('/jobs/:id/power', async (req, res) => {
       const body = await bodyOf(PowerOff, req)
       await change(req, res.status(201), { kind: 'power' }, (doing) => powerOff(doing, body))
@@ -82,5 +99,9 @@ export function jobRoutes(db: Database): Router {
       })
     })
     .post('/jobs/:id/close', (req, res) => change(req, res, { kind: 'job', closedToo: true }, closeJob))
+    .post('/jobs/:id/call-off', async (req, res) => {
+      const { reason } = await bodyOf(CallOff, req)
+      await change(req, res, { kind: 'job' }, (doing) => callOffJob(doing, reason))
+    })
     .post('/jobs/:id/reopen', (req, res) => change(req, res, { kind: 'job', closedToo: true }, reopenJob))
 }

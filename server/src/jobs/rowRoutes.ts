@@ -34,7 +34,8 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   may?: (doing: JobDoing, body: B | null, was: T['$inferSelect'] | null) => Promise<void>
   /** what follows from it elsewhere, once it is written; not asked where nothing was changed */
   after?: (doing: JobDoing, body: B | null, was: T['$inferSelect'] | null) => Promise<void>
-  sentence: (body: B, state: 'created' | 'changed') => string
+  /** `was`: the row as it stood, so that an old figure stays in the journal */
+  sentence: (body: B, state: 'created' | 'changed', was: T['$inferSelect'] | null) => string
   goneSentence: (row: T['$inferSelect']) => string
 }
 
@@ -73,7 +74,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
         const saved = await saveVersioned(tx, table, { id, version, within, place }, values as never, stamp)
         if (saved.state !== 'same') {
           await kind.after?.(doing, body, was)
-          await doing.write(kind.sentence(body, saved.state), { id, ...figures })
+          await doing.write(kind.sentence(body, saved.state, was), { id, ...figures })
         }
         return { saved, standing: await standingNow(tx, job.id, at) }
       })

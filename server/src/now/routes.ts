@@ -21,12 +21,13 @@ const SAID = { done: 'Done', later: 'Put off', 'not-needed': 'Not needed' }
 export function nowRoutes(db: Database): Router {
   const calendar = async (at: Date) => {
     const { workshop } = await readSettings(db)
-    return calendarOf(workshop, (await benchOf(db, at)).tags)
+    const { tags, recalls } = await benchOf(db, at)
+    return calendarOf(workshop, [...tags, ...recalls])
   }
   return Router()
     .put('/jobs/:id/now', async (req, res) => {
       const mark = await bodyOf(NowMark, req)
-      await jobChange(db, req, idOf(req), { kind: 'now' }, async ({ tx, job, person, write }) => {
+      await jobChange(db, req, idOf(req), { kind: 'now', closedToo: true }, async ({ tx, job, person, write }) => {
         const { kind, subject, ...rest } = mark
         const [there] = await tx
           .select()
@@ -48,7 +49,7 @@ export function nowRoutes(db: Database): Router {
     .delete('/jobs/:id/now/:kind', async (req, res) => {
       const subject = typeof req.query.subject === 'string' ? req.query.subject : ''
       const { kind } = req.params
-      await jobChange(db, req, idOf(req), { kind: 'now' }, async ({ tx, job, write }) => {
+      await jobChange(db, req, idOf(req), { kind: 'now', closedToo: true }, async ({ tx, job, write }) => {
         const gone = await tx
           .delete(nowMarks)
           .where(markOf(job.id, kind, subject))

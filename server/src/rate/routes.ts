@@ -1,9 +1,15 @@
-import { EVENT_TITLES, RateEventChange, READING_WAY_TITLES, ReadingChange } from '@treadle/contract'
+import { EVENT_TITLES, LogSheet, RateEventChange, READING_WAY_TITLES, ReadingChange } from '@treadle/contract'
 import { turnFraction } from '@treadle/core'
-import { Router } from 'express'
+import { eq } from 'drizzle-orm'
+import { Router, type Request } from 'express'
 import type { Database } from '../db/connect.ts'
 import { rateEvents, readings } from '../db/schema.ts'
+import { jobChange } from '../door/jobChange.ts'
+import { bodyOf, idOf } from '../http/ask.ts'
+import { nowOf } from '../http/now.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { readSettings } from '../settings/store.ts'
+import { logCsv, readLogSheet, type ReadSheet } from './sheet.ts'
 
 export function rateRoutes(db: Database): Router {
   const readingRows = rowRoutes(db, {
@@ -13,8 +19,8 @@ export function rateRoutes(db: Database): Router {
     kind: 'reading',
     values: (body) => ({ ...body, at: new Date(body.at) }),
     stamp: (person) => person,
-    sentence: ({ errorSeconds, sigmaSeconds, way }, state) =>
-      `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s).`,
+    sentence: ({ errorSeconds, sigmaSeconds, way }, state, was) =>
+      `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s)${was ? `; it was ${signed(was.errorSeconds)} s, ${was.at.toISOString()}` : ''}.`,
     goneSentence: (row) => `Taken back: the reading of ${row.at.toISOString()}, ${signed(row.errorSeconds)} s.`,
   })
   const eventRows = rowRoutes(db, {
@@ -28,7 +34,63 @@ export function rateRoutes(db: Database): Router {
     goneSentence: (row) =>
       `Taken back: ${EVENT_TITLES[row.kind as RateEventChange['kind']]} of ${row.at.toISOString()}.`,
   })
-  return Router().use(readingRows, eventRows)
+  return Router()
+    .use(readingRows, eventRows)
+    .get('/jobs/:id/log.csv', async (req, res) => {
+      const jobId = idOf(req)
+      const [read, happened, settings] = await Promise.all([
+        db.select().from(readings).where(eq(readings.jobId, jobId)),
+        db.select().from(rateEvents).where(eq(rateEvents.jobId, jobId)),
+        readSettings(db),
+      ])
+      res
+        .type('text/csv')
+        .set('Content-Disposition', 'attachment; filename="treadle-rate.csv"')
+        .send(logCsv({ readings: read, events: happened }, settings.timeZone))
+    })
+    .post('/jobs/:id/log', async (req, res) => {
+      const { text, keep } = await bodyOf(LogSheet, req)
+      const jobId = idOf(req)
+      const { timeZone } = await readSettings(db)
+      const sheet = readLogSheet(text, jobId, timeZone, nowOf(req))
+      const kept = keep ? await keepSheet(db, req, jobId, sheet) : 0
+      res.json({ ...sheet, kept })
+    })
+}
+
+/** Writes what could be read of a sheet, in one go and one line of the journal; what is there already is not written twice. */
+function keepSheet(db: Database, req: Request, jobId: string, sheet: ReadSheet): Promise<number> {
+  return jobChange(db, req, jobId, { kind: 'reading' }, async ({ tx, job, person, write }) => {
+    const own = <R extends { at: string }>(row: R) => ({
+      ...row,
+      at: new Date(row.at),
+      version: 1,
+      jobId: job.id,
+      ...person,
+    })
+    const made = [
+      ...(sheet.readings.length === 0
+        ? []
+        : await tx
+            .insert(readings)
+            .values(sheet.readings.map(own))
+            .onConflictDoNothing()
+            .returning({ id: readings.id })),
+      ...(sheet.events.length === 0
+        ? []
+        : await tx
+            .insert(rateEvents)
+            .values(sheet.events.map(own))
+            .onConflictDoNothing()
+            .returning({ id: rateEvents.id })),
+    ]
+    if (made.length > 0)
+      await write(`Read from a sheet: ${made.length} ${made.length === 1 ? 'line' : 'lines'} of its log.`, {
+        readings: sheet.readings,
+        events: sheet.events,
+      })
+    return made.length
+  })
 }
 
 function signed(value: number): string {

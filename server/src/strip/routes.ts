@@ -2,7 +2,13 @@ import { StripMark, StripStep, TRAY_TITLES } from '@treadle/contract'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { stripMarks, stripSteps } from '../db/schema.ts'
+import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+
+/** Whether a part is one of the two plates, so that taking it off parts them. */
+function isPlate(part: string): boolean {
+  return /\b(front|back|top|upper|bottom) plate\b/i.test(part) && !/screw|pin|nut|cover|name|dial/i.test(part)
+}
 
 /** Taking apart: the marks made before, and the log, step by step. */
 export function stripRoutes(db: Database): Router {
@@ -24,6 +30,15 @@ export function stripRoutes(db: Database): Router {
       table: stripSteps,
       schema: StripStep,
       kind: 'strip',
+      may: ({ job }, body, was) => {
+        if (body && !was && job.partedAt === null && isPlate(body.part))
+          throw new Refused(
+            422,
+            'gate',
+            `${body.part}: the plates are not parted yet. Confirm every train’s power off first, under Power.`,
+          )
+        return Promise.resolve()
+      },
       sentence: (s, state) =>
         state === 'created'
           ? `Out: ${s.part}, ${s.count} ${s.count === 1 ? 'part' : 'parts'}, ${TRAY_TITLES[s.tray].toLowerCase()}${s.screws === '' ? '' : `; ${s.screws}`}.`

@@ -1,19 +1,20 @@
-import { jobChangeOf, type JobPage as JobData, type JobRow } from '@treadle/contract'
-import { BAYS, GATE_TITLES, type Bay } from '@treadle/core'
+import type { JobPage as JobData } from '@treadle/contract'
+import { BAYS, GATE_TITLES, SCOPE_TITLES, type Bay } from '@treadle/core'
 import { NativeSelect } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
-import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router'
-import { ApiProblem } from '../data/api.ts'
-import { sentenceOf, useChange, useJob } from '../data/queries.ts'
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
+import { useJob } from '../data/queries.ts'
+import { useMoveTo } from '../job/useMoveTo.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import { whenShort } from '../parts/say.ts'
+import { usePedalOnward } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
 import { SURFACES } from '../surfaces/index.ts'
+import { onwardFrom } from './onward.ts'
 import styles from './JobPage.module.css'
 
 /** The bays as tabs, each with its surfaces; what is of the whole job stands last. */
-const TABS = [...BAYS, { bay: null, title: 'Journal' }].map(({ bay, title }) => ({
+const TABS = [...BAYS, { bay: null, title: 'Visit' }].map(({ bay, title }) => ({
   bay,
   title,
   surfaces: SURFACES.filter((s) => s.bay === bay),
@@ -38,30 +39,39 @@ export function JobPage() {
   )
 }
 
+/** Where the surface has nothing for the foot, it goes on to what the clock is owed, or to the next surface. */
+function useOnward(data: JobData, path: string) {
+  const navigate = useNavigate()
+  const to = onwardFrom(data, path)
+  usePedalOnward(
+    to && {
+      label: to.label,
+      hint: to.hint,
+      press: () => {
+        void navigate(`/jobs/${data.job.id}/${to.path}`)
+        return () => void navigate(`/jobs/${data.job.id}/${path}`)
+      },
+    },
+  )
+}
+
 function Head({ data }: { data: JobData }) {
-  const change = useChange()
   const order = BAYS.map((b) => b.bay)
   const path = useLocation().pathname.split('/')[3]
   const here = TABS.find((t) => t.surfaces.some((s) => s.path === path))
   const { job } = data
-  const moveTo = (bay: Bay, from: JobRow = job) => {
-    change.mutate(
-      { method: 'PATCH', path: `/jobs/${job.id}`, body: { ...jobChangeOf(from), bay } },
-      {
-        onError: (error) => {
-          // Only the bay is meant, so a change of anything else meanwhile is kept and the bay moved on it.
-          if (error instanceof ApiProblem && error.status === 409 && error.current) moveTo(bay, error.current as JobRow)
-          else notifications.show({ color: 'red', title: 'Not moved', message: sentenceOf(error) })
-        },
-      },
-    )
-  }
+  const moveTo = useMoveTo(job)
+  useOnward(data, path ?? '')
   return (
     <div className={styles.head}>
       <h1 className={styles.name}>{data.clock.name}</h1>
       <span className="quiet">
         {data.owner.name}, number {job.number}
-        {job.closedAt !== null && ', closed'}
+        {job.closedAt !== null && (job.ending === 'called-off' ? ', called off' : ', closed')}
+        {job.closedAt === null &&
+          job.waitsFor !== '' &&
+          `, waits for ${job.waitsFor === 'parts' ? 'parts' : 'the owner'}`}
+        {job.scope !== 'whole' && `. ${SCOPE_TITLES[job.scope]}${job.scopeTrain === '' ? '' : `: ${job.scopeTrain}`}`}
       </span>
       <nav aria-label="Surfaces of this job" className={styles.bays}>
         {TABS.map((tab) => {

@@ -3,7 +3,7 @@ import { beatByEar, gradeBeat } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import type { ReactNode } from 'react'
 import { Mark } from '../parts/Mark.tsx'
-import { offsetOf, offsetRange, signedMs, type HeardIntervals } from '@treadle/core'
+import { offsetOf, offsetRange, signedMs, type Hearing, type HeardIntervals, type Side } from '@treadle/core'
 import { Figures } from './Figures.tsx'
 import { IntervalBar } from './IntervalBar.tsx'
 import styles from './Listen.module.css'
@@ -63,6 +63,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
             {beatByEar(result.splitPercent, settings.beat)}; sure to ±{(2 * result.outOfBeatStandardError).toFixed(1)}{' '}
             ms.
             {heard.remark !== '' && ` ${heard.remark}`}
+            {result.doubts.map((doubt) => ` ${doubt}`)}
           </span>
         </p>
         {offset && semiArcDeg !== null && releaseDeg !== null ? (
@@ -112,19 +113,24 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
         <SegmentedControl
           mt="sm"
           fullWidth
-          aria-label="The first tick is"
-          value={side.first ?? 'unknown'}
-          onChange={(value) => listening.choose(value === 'unknown' ? null : value)}
+          aria-label="The longer wait ends"
+          value={side.first === null ? 'unknown' : longerEnds(result, side.first)}
+          onChange={(value) => listening.choose(value === 'unknown' ? null : longerEnds(result, value))}
           data={[
-            { value: 'left', label: 'first tick left' },
+            { value: 'left', label: 'the longer wait ends left' },
             { value: 'unknown', label: 'not told' },
-            { value: 'right', label: 'first tick right' },
+            { value: 'right', label: 'the longer wait ends right' },
           ]}
         />
         {aside}
       </section>
     </div>
   )
+}
+
+/** At which end of the swing the longer of the two waits ends, by the first tick's end; and the other way round. */
+function longerEnds({ intervalsMs: [first, second] }: Hearing, side: Side): Side {
+  return second > first ? side : side === 'left' ? 'right' : 'left'
 }
 
 function Waiting({ listening: { status, seconds, sentence } }: { listening: Listening }) {

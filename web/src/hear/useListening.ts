@@ -29,25 +29,37 @@ export interface Listening {
   /** a press as the bob stood at the right-hand end; what it returns takes it back */
   tap: (atMs: number) => () => void
   choose: (side: Side | null) => void
+  /** what beats here instead of the count that was given, as it was refused */
+  instead: number | null
+  /** it is kept elsewhere now, and need not be found again */
+  letGo: () => void
 }
+
+/** What was heard and not kept yet, by whose it is: one may leave to give a length, and find it again. */
+const left = new Map<
+  string,
+  { heard: Heard; taps: number[]; chosen: Side | null; seconds: number; startedMs: number }
+>()
 
 const UNTOLD: SideFinding = { first: null, taps: 0, sureness: 0 }
 
 /** Listens to one clock at a time, in a worker, and tells what is heard as it is heard. */
-export function useListening(options: ListenOptions): Listening {
+export function useListening(options: ListenOptions, whose = ''): Listening {
+  const [before] = useState(() => left.get(whose))
   const worker = useRef<Worker | null>(null)
   const session = useRef(0)
   const pickup = useRef<Pickup | null>(null)
   const source = useRef<Pick<Heard, 'pickup' | 'fileName'>>({ pickup: 'microphone', fileName: '' })
   const latestOptions = useLatest(options)
   const started = useRef(0)
-  const [startedMs, setStartedMs] = useState(0)
-  const [status, setStatus] = useState<Listening['status']>('idle')
-  const [heard, setHeard] = useState<Heard | null>(null)
+  const [startedMs, setStartedMs] = useState(before?.startedMs ?? 0)
+  const [status, setStatus] = useState<Listening['status']>(before ? 'done' : 'idle')
+  const [heard, setHeard] = useState<Heard | null>(before?.heard ?? null)
   const [sentence, setSentence] = useState('')
-  const [seconds, setSeconds] = useState(0)
-  const [taps, setTaps] = useState<number[]>([])
-  const [chosen, setChosen] = useState<Side | null>(null)
+  const [instead, setInstead] = useState<number | null>(null)
+  const [seconds, setSeconds] = useState(before?.seconds ?? 0)
+  const [taps, setTaps] = useState<number[]>(before?.taps ?? [])
+  const [chosen, setChosen] = useState<Side | null>(before?.chosen ?? null)
 
   const refuse = useCallback((why: string) => {
     pickup.current?.stop()
@@ -71,6 +83,7 @@ export function useListening(options: ListenOptions): Listening {
           const { result } = data
           if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark, ...source.current })
           if (!result.heard) {
+            setInstead(result.insteadBeatsPerHour ?? null)
             setSentence([data.remark, result.sentence].filter(Boolean).join(' '))
             // What was heard on the way does not stand when the whole says otherwise.
             if (data.final || result.reason === 'lost') setHeard(null)
@@ -90,6 +103,12 @@ export function useListening(options: ListenOptions): Listening {
     },
     [],
   )
+
+  useEffect(() => {
+    if (whose === '') return
+    if (status === 'done' && heard) left.set(whose, { heard, taps, chosen, seconds, startedMs })
+    else if (status !== 'idle') left.delete(whose)
+  }, [whose, status, heard, taps, chosen, seconds, startedMs])
 
   const begin = (next: Listening['status']) => {
     pickup.current?.stop()
@@ -185,6 +204,8 @@ export function useListening(options: ListenOptions): Listening {
       return () => setTaps((all) => all.filter((t) => t !== atS))
     },
     choose: setChosen,
+    instead: status === 'refused' ? instead : null,
+    letGo: () => left.delete(whose),
   }
 }
 

@@ -63,11 +63,17 @@ export function newRevision(
   }
 }
 
-/** What was found changes the quantity and sureness of lines of the same name, and adds those that are new. */
+/**
+ * What was found changes the quantity of lines of the same name, and adds those that are new. What was only offered if
+ * needed becomes as sure as the finding; a price, or a fixed sum, that was agreed by hand stays.
+ */
 export function merged(lines: Line[], found: Line[]): Line[] {
   const known = lines.map((line) => {
     const now = found.find((f) => f.title === line.title)
-    return now ? { ...line, quantity: now.quantity, kind: now.kind, upToPrice: now.upToPrice } : line
+    if (!now) return line
+    return line.kind === 'if-needed'
+      ? { ...line, quantity: now.quantity, kind: now.kind, upToPrice: line.upToPrice ?? now.upToPrice }
+      : { ...line, quantity: now.quantity }
   })
   return [...known, ...found.filter((f) => !lines.some((l) => l.title === f.title))]
 }

@@ -20,11 +20,14 @@ export interface PedalAction {
 
 interface PedalState {
   action: PedalAction | null
+  /** a field has focus: the pedal is still, and what is typed goes on by Enter */
+  typing: boolean
   held: boolean
   said: string
   down: () => void
   up: () => void
   setAction: (action: PedalAction | null) => void
+  setOnward: (action: PedalAction | null) => void
 }
 
 const HOLD_MS = 600
@@ -32,7 +35,10 @@ const DOUBLE_MS = 320
 const Context = createContext<PedalState | null>(null)
 
 export function PedalProvider({ children }: { children: ReactNode }) {
-  const [action, setAction] = useState<PedalAction | null>(null)
+  const [own, setAction] = useState<PedalAction | null>(null)
+  const [onward, setOnward] = useState<PedalAction | null>(null)
+  const action = own ?? onward
+  const typing = useTyping()
   const [held, setHeld] = useState(false)
   const [said, setSaid] = useState('')
   const { data: settings } = useSettings()
@@ -121,8 +127,28 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     }
   }, [down, up, now])
 
-  const value = useMemo(() => ({ action, held, said, down, up, setAction }), [action, held, said, down, up])
+  const value = useMemo(
+    () => ({ action, typing, held, said, down, up, setAction, setOnward }),
+    [action, typing, held, said, down, up],
+  )
   return <Context.Provider value={value}>{children}</Context.Provider>
+}
+
+/** Whether a field has focus, so that a key is text and no press. */
+function useTyping(): boolean {
+  const [typing, setTyping] = useState(false)
+  useEffect(() => {
+    const look = () => setTyping(isField(document.activeElement))
+    // Between two fields focus is nowhere for a moment.
+    const later = () => queueMicrotask(look)
+    window.addEventListener('focusin', look)
+    window.addEventListener('focusout', later)
+    return () => {
+      window.removeEventListener('focusin', look)
+      window.removeEventListener('focusout', later)
+    }
+  }, [])
+  return typing
 }
 
 /** Whether a key typed there is text: the pedal and the letter keys are still then. */
@@ -149,6 +175,16 @@ export function usePedal(): PedalState {
 /** Makes `action` what the pedal does while this piece of a surface is shown; null leaves it to the others. */
 export function usePedalAction(action: PedalAction | null): void {
   const { setAction } = usePedal()
+  useShown(action, setAction)
+}
+
+/** What a press does where the surface itself has nothing for the foot: on to the clock's next work. */
+export function usePedalOnward(action: PedalAction | null): void {
+  const { setOnward } = usePedal()
+  useShown(action, setOnward)
+}
+
+function useShown(action: PedalAction | null, setAction: (action: PedalAction | null) => void): void {
   const latest = useLatest(action)
   const { label, hint, rhythmic } = action ?? {}
   const flags = action?.flag !== undefined

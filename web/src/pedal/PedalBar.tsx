@@ -3,7 +3,7 @@ import styles from './PedalBar.module.css'
 
 /** The bar along the bottom of every job page: what a press will do now. It is a button for a finger, too. */
 export function PedalBar() {
-  const { action, held, said, down, up } = usePedal()
+  const { action, typing, held, said, down, up } = usePedal()
   return (
     <div className={styles.bar}>
       <button
@@ -30,8 +30,19 @@ export function PedalBar() {
             strokeLinejoin="round"
           />
         </svg>
-        <span className={styles.label}>{action?.label ?? 'Nothing for the foot to do here'}</span>
-        {action?.hint !== undefined && <span className={styles.hint}>{action.hint}</span>}
+        {typing ? (
+          <>
+            <span className={styles.label}>Type, then Enter</span>
+            <span className={styles.hint}>
+              {action ? `then: ${action.label}` : 'the pedal is still while you type'}
+            </span>
+          </>
+        ) : (
+          <>
+            <span className={styles.label}>{action?.label ?? 'Nothing for the foot to do here'}</span>
+            {action?.hint !== undefined && <span className={styles.hint}>{action.hint}</span>}
+          </>
+        )}
       </button>
       <span className={styles.said} role="status">
         {said}

@@ -66,7 +66,7 @@ export function TakeIn() {
           onSuccess: () => {
             forget()
             setKnownId(null)
-            void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/listen`))
+            void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/arrive`))
           },
           onError: () => undefined, // it stands on the page, above what was typed
         },
@@ -144,7 +144,7 @@ export function TakeIn() {
       )}
       <Group>
         <Button type="submit" size="lg" loading={change.isPending}>
-          Take it in, then hear it
+          Take it in
         </Button>
         {known && (
           <Button

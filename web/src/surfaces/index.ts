@@ -35,6 +35,7 @@ export const SURFACES: Surface[] = [
     bay: 'arrive',
     title: 'Trains',
     load: async () => (await import('./trains/TrainsSurface.tsx')).TrainsSurface,
+    owes: ['counts'],
   },
   {
     path: 'trouble',
@@ -122,7 +123,7 @@ export const SURFACES: Surface[] = [
     bay: 'set',
     title: 'Assemble',
     load: async () => (await import('./strip/AssembleSurface.tsx')).AssembleSurface,
-    owes: ['assemble'],
+    owes: ['assemble', 'dry', 'oil'],
   },
   {
     path: 'listen',
@@ -146,6 +147,13 @@ export const SURFACES: Surface[] = [
     title: 'Card',
     load: async () => (await import('./card/CardSurface.tsx')).CardSurface,
     owes: ['card', 'promise'],
+  },
+  {
+    path: 'visit',
+    bay: null,
+    title: 'This visit',
+    load: async () => (await import('./visit/VisitSurface.tsx')).VisitSurface,
+    owes: ['waits', 'tell-owner', 'recall'],
   },
   {
     path: 'journal',

@@ -8,6 +8,7 @@ export const owners = pgTable('owners', {
   name: text('name').notNull(),
   phone: text('phone').notNull(),
   address: text('address').notNull(),
+  version: version(),
 })
 
 export const clocks = pgTable('clocks', {

@@ -1,5 +1,5 @@
 import type { CameWith, JobRow, NowMark } from '@treadle/contract'
-import type { Bay, GateName } from '@treadle/core'
+import type { Bay, Ending, GateName, ScopeKind, WaitsFor } from '@treadle/core'
 import {
   date,
   doublePrecision,
@@ -43,6 +43,13 @@ export const jobs = pgTable(
     receivedAt: moment('received_at').notNull(),
     partedAt: moment('parted_at'),
     closedAt: moment('closed_at'),
+    ending: text('ending').$type<Ending>().notNull().default(''),
+    scope: text('scope').$type<ScopeKind>().notNull().default('whole'),
+    scopeTrain: text('scope_train').$type<JobRow['scopeTrain']>().notNull().default(''),
+    scopeReason: text('scope_reason').notNull().default(''),
+    waitsFor: text('waits_for').$type<WaitsFor>().notNull().default(''),
+    waitsNote: text('waits_note').notNull().default(''),
+    waitsUntil: date('waits_until', { mode: 'string' }),
     version: version(),
   },
   (t) => [index('jobs_clock').on(t.clockId), index('jobs_open').on(t.closedAt)],

@@ -14,6 +14,7 @@ import { times } from '../../parts/say.ts'
 import { useDraft } from '../../parts/useDraft.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ClockFigures } from '../../job/ClockFigures.tsx'
+import { useMoveTo } from '../../job/useMoveTo.ts'
 import styles from './Arrive.module.css'
 import { Things } from './Things.tsx'
 
@@ -71,20 +72,24 @@ export function ArriveSurface() {
     )
   }
   const heard = data.listenings.length > 0
-  usePedalAction({
-    label: heard ? 'Press to send it to the strip' : 'Press to hear it before touching it',
-    hint: heard ? `heard ${times(data.listenings.length)}` : undefined,
-    press: () => {
-      if (!heard) {
-        void navigate(`/jobs/${job.id}/listen`)
-        return
-      }
-      const from = job.bay
-      save({ bay: 'strip' })
-      void navigate(`/jobs/${job.id}/power`)
-      return () => save({ bay: from }, job.version + 1)
-    },
-  })
+  const moveTo = useMoveTo(job)
+  usePedalAction(
+    job.bay !== 'arrive' || job.closedAt !== null
+      ? null
+      : {
+          label: heard ? 'Press to send it to the strip' : 'Press to hear it before touching it',
+          hint: heard ? `heard ${times(data.listenings.length)}` : undefined,
+          press: () => {
+            if (!heard) {
+              void navigate(`/jobs/${job.id}/listen`)
+              return
+            }
+            const back = moveTo('strip')
+            void navigate(`/jobs/${job.id}/power`)
+            return back
+          },
+        },
+  )
   return (
     <div className={styles.columns}>
       <div className={styles.wide}>

@@ -4,6 +4,7 @@ import { Button, Checkbox, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import dayjs from 'dayjs'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { sentenceOf, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
@@ -29,11 +30,21 @@ export function CardSurface() {
   const print = () => window.print()
   const post = (what: 'close' | 'reopen') =>
     change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
-  usePedalAction({ label: 'Press to print the owner’s card', press: print })
+  const [printed, setPrinted] = useState(false)
+  usePedalAction(
+    !closed && ready && job.bay === 'return' && printed
+      ? { label: 'Press to hand it over and close the job', press: () => post('close') }
+      : {
+          label: 'Press to print the owner’s card',
+          press: () => {
+            print()
+            setPrinted(true)
+          },
+        },
+  )
   usePaper('A5', '10mm')
-  const [today] = useState(() => new Date())
   if (!settings) return null
-  const card = ownerCard(data, settings, today)
+  const card = ownerCard(data, settings)
   const tick = (index: number, returned: boolean) =>
     change.mutate(
       {
@@ -77,7 +88,7 @@ export function CardSurface() {
               </ul>
             </>
           )}
-          <p className={styles.due}>{card.due}</p>
+          {card.due !== '' && <p className={styles.due}>{card.due}</p>}
         </footer>
       </article>
       <section className={styles.beside}>
@@ -119,7 +130,10 @@ export function CardSurface() {
           </Button>
         )}
         {!ready && !closed && (
-          <p className="quiet">It closes when every gate is passed, or overridden with a reason.</p>
+          <p className="quiet">
+            It closes when every gate is passed, or overridden with a reason. What this job has no need of is said once,
+            under <Link to="../visit">This visit</Link>.
+          </p>
         )}
       </section>
     </div>
@@ -128,14 +142,23 @@ export function CardSurface() {
 
 function GateLine({ gate, jobId, closed }: { gate: Gate; jobId: string; closed: boolean }) {
   const [open, setOpen] = useState(false)
-  const state = gate.passed ? 'sound' : gate.overriddenBecause !== null ? 'watch' : 'must'
+  const state = gate.passed
+    ? 'sound'
+    : gate.notNeeded !== null
+      ? 'none'
+      : gate.overriddenBecause !== null
+        ? 'watch'
+        : 'must'
   return (
     <div className={styles.gate}>
-      <Mark state={state} label={{ sound: 'passed', watch: 'overridden', must: 'not passed' }[state]} />
+      <Mark
+        state={state}
+        label={{ sound: 'passed', none: 'not needed', watch: 'overridden', must: 'not passed' }[state]}
+      />
       <div>
         <b>{gate.title}</b>
         <p className="quiet">
-          {gate.reason}
+          {gate.notNeeded === null ? gate.reason : `Not needed. ${gate.notNeeded}.`}
           {gate.overriddenBecause !== null && ` Overridden: ${gate.overriddenBecause}`}
         </p>
         {state === 'must' && !closed && !open && (

@@ -1,5 +1,5 @@
 import { type JobPage, type Settings } from '@treadle/contract'
-import { FieldError, oilDue, outOfBeatMs, rateBookOf, type RateBook } from '@treadle/core'
+import { FieldError, gradeHeard, oilDue, outOfBeatMs, rateBookOf, type RateBook } from '@treadle/core'
 import dayjs from 'dayjs'
 
 export interface CardSection {
@@ -8,12 +8,9 @@ export interface CardSection {
 }
 
 /** The owner's own card, in plain words, from what was measured and done on this clock. */
-export function ownerCard(
-  data: JobPage,
-  settings: Settings,
-  today: Date,
-): { sections: CardSection[]; done: string[]; due: string } {
+export function ownerCard(data: JobPage, settings: Settings): { sections: CardSection[]; done: string[]; due: string } {
   const { clock, events } = data
+  const untouched = data.job.scope === 'untouched' && data.job.partedAt === null
   const hangs = clock.kind === 'wall'
   const tall = clock.kind === 'longcase'
   const weights = clock.trains.some((t) => t.power === 'weight')
@@ -21,7 +18,10 @@ export function ownerCard(
   const days = clock.pendulum.windsEveryDays
   const oiled = events.filter((e) => e.kind === 'oiled').at(-1)
   const stopGap = data.observations.some((o) => o.key === 'in-place' && o.answer === 'done')
-  const due = oilDue((oiled ? new Date(oiled.at) : today).toISOString(), settings.oilSchool, stopGap)
+  const due = oiled ? oilDue(new Date(oiled.at).toISOString(), settings.oilSchool, stopGap) : null
+  const last = data.listenings.at(-1)
+  // It left even only if somebody changed its beat or set it, and heard it even afterwards.
+  const set = !untouched && last !== undefined && gradeHeard(last, settings.beat) !== 'must'
   const long = (iso: string) => dayjs(iso).format('MMMM YYYY')
   const sections: CardSection[] = [
     {
@@ -40,7 +40,7 @@ export function ownerCard(
       title: 'Is it in beat?',
       lines: [
         'Listen: tick and tock must be evenly spaced, like a walking step. If it limps, it will stop.',
-        `If it limps, ${hangs ? 'swing the bottom of the case a little to one side' : 'put a card under one side of the case'}, and listen again; whichever way makes it even is right. It was set even in our shop and needs it once more in its place.`,
+        `If it limps, ${hangs ? 'swing the bottom of the case a little to one side' : 'put a card under one side of the case'}, and listen again; whichever way makes it even is right. ${set ? 'It was set even in our shop and needs it once more in its place.' : 'We did not set it.'}`,
       ],
     },
     {
@@ -78,7 +78,10 @@ export function ownerCard(
   return {
     sections,
     done: whatWasDone(data, settings),
-    due: `${stopGap ? 'It was oiled in place, fresh oil on old: a stop-gap. ' : ''}Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
+    due:
+      due === null
+        ? ''
+        : `${stopGap ? 'It was oiled in place, fresh oil on old: a stop-gap. ' : ''}Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
   }
 }
 
@@ -105,23 +108,25 @@ function regulation(data: JobPage, settings: Settings): string[] {
 
 function whatWasDone(data: JobPage, settings: Settings): string[] {
   const lines: string[] = []
+  if (data.job.scope === 'untouched' && data.job.partedAt === null) return ['Nothing: it goes back as it came.']
   const bushed = data.holes.filter((h) => h.bushed)
-  if (data.job.partedAt !== null) lines.push('Taken apart and cleaned.')
+  const cleaned = data.cleanParts.length > 0 && data.cleanParts.every((p) => p.done)
+  if (data.job.partedAt !== null) lines.push(cleaned ? 'Taken apart and cleaned.' : 'Taken apart.')
   if (bushed.length > 0)
     lines.push(
       `${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`,
     )
   const [first, last] = [data.listenings[0], data.listenings.at(-1)]
-  if (first && last && first !== last) {
+  if (first && last && first !== last && gradeHeard(last, settings.beat) !== 'must') {
     lines.push(
       `Set in beat: ${outOfBeatMs(first).toFixed(0)} ms out when it came, ${outOfBeatMs(last).toFixed(1)} ms when it left.`,
     )
   }
   if (data.events.some((e) => e.kind === 'oiled')) lines.push('Oiled where it should be, dry where it should be.')
   const book = bookOf(data, settings)
-  if (book?.rateSecondsPerDay != null && book.standardError !== null)
+  if (book?.rateSecondsPerDay != null && book.standardError !== null && book.suspects.length === 0)
     lines.push(
-      `Regulated: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`,
+      `${data.events.some((e) => e.kind === 'nut') ? 'Regulated' : 'Its rate'}: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`,
     )
   return lines
 }

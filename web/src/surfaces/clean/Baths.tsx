@@ -2,7 +2,7 @@ import type { CleanPartRow, TimerRow } from '@treadle/contract'
 import { FINISHES, MATERIALS, sortIntoBaths, type Bath } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { useTable } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
@@ -12,14 +12,16 @@ import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useMoveTo } from '../../job/useMoveTo.ts'
 import { Pegging } from './Pegging.tsx'
+import { pegKey, pegPlaces } from './pegging.ts'
 import { RunningTimers } from './RunningTimers.tsx'
 import { callsAllowed } from './timerCalls.ts'
 import { timerFor } from './timers.ts'
 
 /** The parts list sorted into baths by what each part is; what must stay dry, and why; the clocks that run. */
 export function Baths() {
-  const { cleanParts, timers } = useJobData()
+  const { job, holes, cleanParts, timers } = useJobData()
   const { data: table } = useTable('baths')
   const partRows = useRows<CleanPartRow>('clean-parts')
   const timerRows = useRows<TimerRow>('timers')
@@ -43,16 +45,56 @@ export function Baths() {
   const running = timers.filter((t) => !t.stopped)
   const next = running[0]
   const first = sorted.baths.find((b) => b.parts.length > 0)
+  const navigate = useNavigate()
+  const moveTo = useMoveTo(job)
+  /** A bath that its parts have been in, all its rinses with it; what follows is to look at them. */
+  const hadIts = (bath: Bath) => timers.some((t) => t.bath === bath.key && t.stopped && t.step >= bath.then.length)
+  const allClean = (bath: Bath, inside: CleanPartRow[]) => {
+    for (const part of inside) partRows.put({ ...part, done: true })
+    // What is clean and dry is in no bath any more.
+    for (const timer of running) if (timer.bath === bath.key) timerRows.put({ ...timer, stopped: true })
+  }
+  const toPeg = job.partedAt === null ? undefined : pegPlaces(holes).find((p) => seen.of(pegKey(p))?.answer !== 'clean')
   usePedalAction(
     next
       ? { label: `Press when it is out: ${next.title}`, press: () => stop(next) }
-      : first
+      : first && hadIts(first.bath)
         ? {
-            label: `Press when they are in: ${first.bath.title}`,
-            hint: `${first.bath.minutes} min, ${first.parts.length} ${first.parts.length === 1 ? 'part' : 'parts'}`,
-            press: () => begin(first.bath, 0),
+            label: 'Press when they are clean and dry',
+            hint: first.parts.map((p) => p.name).join(', '),
+            press: () => {
+              const inside = first.parts
+              allClean(first.bath, inside)
+              return () => {
+                for (const part of inside) partRows.put({ ...part, done: false, version: part.version + 1 })
+              }
+            },
           }
-        : null,
+        : first
+          ? {
+              label: `Press when they are in: ${first.bath.title}`,
+              hint: `${first.bath.minutes} min, ${first.parts.length} ${first.parts.length === 1 ? 'part' : 'parts'}`,
+              press: () => begin(first.bath, 0),
+            }
+          : cleanParts.length > 0 && waiting.length === 0 && toPeg !== undefined
+            ? {
+                label: `Press when it is pegged clean: ${toPeg}`,
+                press: () => {
+                  seen.set(pegKey(toPeg), { answer: 'clean' })
+                  return () => seen.set(pegKey(toPeg), { answer: 'not yet' })
+                },
+              }
+            : cleanParts.length > 0 && waiting.length === 0 && job.bay === 'strip' && job.partedAt !== null
+              ? {
+                  label: 'Press to go on and mend it',
+                  hint: 'everything is clean, dry and pegged',
+                  press: () => {
+                    const back = moveTo('mend')
+                    void navigate(`/jobs/${job.id}/plates`)
+                    return back
+                  },
+                }
+              : null,
   )
   return (
     <div className={parts.columns}>
@@ -74,7 +116,7 @@ export function Baths() {
               <PartList parts={inside} rows={partRows} />
               <Group mt="xs" mb="lg">
                 <Button onClick={() => begin(bath, 0)}>They are in: start {bath.minutes} minutes</Button>
-                <Button variant="default" onClick={() => inside.forEach((p) => partRows.put({ ...p, done: true }))}>
+                <Button variant="default" onClick={() => allClean(bath, inside)}>
                   All clean and dry
                 </Button>
               </Group>

@@ -1,19 +1,15 @@
 import { Checkbox } from '@mantine/core'
 import { useJobData } from '../../job/useJobData.ts'
 import parts from '../../parts/parts.module.css'
+import { pegKey, pegPlaces } from './pegging.ts'
 import type { Observations } from '../../job/useObservations.ts'
 
 /** After the bath: every hole pegged with wood until the peg comes out clean, and looked at. */
 export function Pegging({ seen }: { seen: Observations }) {
   const { holes, job } = useJobData()
   if (job.partedAt === null) return null
-  const places = [
-    'front plate, all holes',
-    'back plate, all holes',
-    'cocks and pulleys',
-    ...holes.map((h) => `${h.arbor}, ${h.plate} plate`),
-  ]
-  const pegged = places.filter((p) => seen.of(`pegged: ${p}`.slice(0, 80))?.answer === 'clean').length
+  const places = pegPlaces(holes)
+  const pegged = places.filter((p) => seen.of(pegKey(p))?.answer === 'clean').length
   return (
     <>
       <h2 className={parts.next}>Peg out and look</h2>
@@ -25,7 +21,7 @@ export function Pegging({ seen }: { seen: Observations }) {
       </p>
       <ul className={parts.list}>
         {places.map((place) => {
-          const key = `pegged: ${place}`.slice(0, 80)
+          const key = pegKey(place)
           return (
             <li key={place}>
               <Checkbox

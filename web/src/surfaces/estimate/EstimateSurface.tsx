@@ -1,8 +1,9 @@
-import { Estimate, type EstimateRow } from '@treadle/contract'
+import { Estimate, visitChangeOf, type EstimateRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
-import { Link } from 'react-router'
-import { useSettings, useTable } from '../../data/queries.ts'
+import { Link, useNavigate } from 'react-router'
+import { sayNotKept, useChange, useSettings, useTable } from '../../data/queries.ts'
+import { useMoveTo } from '../../job/useMoveTo.ts'
 import { useMovement } from '../../job/useMovement.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
@@ -39,9 +40,12 @@ export function EstimateSurface() {
   const at = estimates.findIndex((e) => e.id === shown)
   const current = at >= 0 ? estimates[at] : estimates.at(-1)
   const before = estimates[(at >= 0 ? at : estimates.length - 1) - 1]
-  if (!settings || !movement || !prices) return null
-  const begin = () =>
+  const begin = () => {
+    if (!settings || !movement || !prices) return
     rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, movement) }, () => setShown(null))
+  }
+  usePedalAction(current ? null : { label: 'Press to write an estimate', press: begin })
+  if (!settings || !movement || !prices) return null
   if (!current)
     return (
       <>
@@ -71,6 +75,10 @@ export function EstimateSurface() {
         estimate={current}
         before={before}
         keep={rows.keep}
+        onDiscard={() => {
+          rows.remove(current.id)
+          setShown(null)
+        }}
         onNext={begin}
         last={current === estimates.at(-1)}
       />
@@ -82,12 +90,14 @@ function One({
   estimate,
   before,
   keep,
+  onDiscard,
   onNext,
   last,
 }: {
   estimate: EstimateRow
   before: EstimateRow | undefined
   keep: (row: EstimateRow, base: EstimateRow, forget: () => void) => void
+  onDiscard: () => void
   onNext: () => void
   last: boolean
 }) {
@@ -153,7 +163,13 @@ function One({
               The owner answered
             </Button>
           )}
+          {open && last && (
+            <Button variant="subtle" onClick={onDiscard}>
+              Discard this revision
+            </Button>
+          )}
           {!open && last && <Button onClick={onNext}>Make a new revision</Button>}
+          {estimate.state === 'declined' && last && <ReturnAsItCame revision={estimate.revision} />}
           <Button variant="default" onClick={() => window.print()}>
             Print it
           </Button>
@@ -162,5 +178,34 @@ function One({
       </section>
       <EstimateSheet estimate={draft} before={before} />
     </div>
+  )
+}
+
+/** The owner declined: the clock goes back as it came, in one step, and nothing is claimed of it. */
+function ReturnAsItCame({ revision }: { revision: number }) {
+  const { job } = useJobData()
+  const change = useChange()
+  const moveTo = useMoveTo(job)
+  const navigate = useNavigate()
+  if (job.partedAt !== null || job.closedAt !== null || job.scope === 'untouched') return null
+  const back = () =>
+    change.mutate(
+      {
+        method: 'PUT',
+        path: `/jobs/${job.id}/visit`,
+        body: { ...visitChangeOf(job), scope: 'untouched', scopeReason: `the owner declined estimate ${revision}` },
+      },
+      {
+        onError: sayNotKept,
+        onSuccess: () => {
+          if (job.bay !== 'return') moveTo('return')
+          void navigate(`/jobs/${job.id}/card`)
+        },
+      },
+    )
+  return (
+    <Button variant="default" onClick={back}>
+      It goes back as it came
+    </Button>
   )
 }

@@ -1,5 +1,5 @@
 import { blankHole, type HoleChange } from '@treadle/contract'
-import { samePlace, TRAIN_NAMES } from '@treadle/core'
+import { endsOf, samePlace, TRAIN_NAMES } from '@treadle/core'
 import { Button, Group, Modal, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
@@ -39,7 +39,8 @@ const USUAL: Record<string, [arbor: string, role: Role][]> = {
 
 /** Puts holes on the list: the usual ones of a train in both plates, or one by name. */
 export function AddHoles({ empty = false }: { empty?: boolean }) {
-  const { job, clock, holes } = useJobData()
+  const data = useJobData()
+  const { job, clock, holes } = data
   const change = useChange()
   const [open, setOpen] = useState(false)
   const [hole, setHole] = useState<NewHole>({
@@ -65,9 +66,19 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
       notifications.show({ color: 'red', title: 'Not on the list', message: sentenceOf(error) })
     }
   }
+  /** The arbors the train is known to have, by sheet, plates and list; the usual ones only where nothing is known of it. */
+  const arborsOf = (train: string): [arbor: string, role: Role][] => {
+    const known = [...new Set(endsOf([train], data).ends.map((e) => e.arbor))]
+    if (known.length === 0) return USUAL[train] ?? []
+    const placed = (name: string) => data.plateMap?.arbors.find((a) => a.train === train && a.name === name)
+    const order = (name: string) => placed(name)?.index ?? known.indexOf(name)
+    const roleOf = (name: string): Role =>
+      placed(name)?.role ?? (/pallet|anchor/i.test(name) ? 'pallet' : /escape/i.test(name) ? 'escape' : 'other')
+    return known.sort((a, b) => order(a) - order(b)).map((name) => [name, roleOf(name)])
+  }
   const usual = (train: string): NewHole[] =>
     (['front', 'back'] as const).flatMap((plate) =>
-      (USUAL[train] ?? []).flatMap(([arbor, role], arborIndex) =>
+      arborsOf(train).flatMap(([arbor, role], arborIndex) =>
         holes.some((h) => samePlace(h, { train, arbor, plate })) ? [] : [{ train, arbor, arborIndex, plate, role }],
       ),
     )
@@ -80,7 +91,7 @@ export function AddHoles({ empty = false }: { empty?: boolean }) {
           onClick={() => void put(usual(train))}
           loading={change.isPending}
         >
-          The usual holes of the {train} train
+          {endsOf([train], data).ends.length === 0 ? 'The usual holes' : 'All holes'} of the {train} train
         </Button>
       ))}
       {empty && (

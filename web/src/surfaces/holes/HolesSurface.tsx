@@ -1,13 +1,23 @@
 import type { Hole, HoleChange } from '@treadle/contract'
-import { byWorkingOrder, formatClockDirection, fromMm, type LengthUnit, placeOfHole, samePlace } from '@treadle/core'
+import {
+  byWorkingOrder,
+  formatClockDirection,
+  fromMm,
+  isHeld,
+  type LengthUnit,
+  placeOfHole,
+  samePlace,
+} from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { sayNotKept, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { FoundInHole } from '../../job/FoundInHole.tsx'
+import { RestLooked } from '../../job/RestLooked.tsx'
 import { wordsOfRows } from '../../job/rowWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
+import { useMoveTo } from '../../job/useMoveTo.ts'
 import { useMovement } from '../../job/useMovement.ts'
 import { without } from '../../parts/clash.ts'
 import { keepOver, meetConflict } from '../../parts/conflict.tsx'
@@ -47,7 +57,13 @@ export function HolesSurface() {
   const index = shown !== null ? at : Math.max(0, first)
   const hole = ordered[index]
   const go = (to: Hole) => goTo(to.id)
-  if (!hole) return <AddHoles empty />
+  if (!hole)
+    return (
+      <>
+        <AddHoles empty />
+        <RestLooked what="holes" />
+      </>
+    )
   return (
     <>
       <OneHole key={hole.id} hole={hole} ordered={ordered} go={go} />
@@ -69,6 +85,7 @@ export function HolesSurface() {
         ))}
         <AddHoles />
       </div>
+      <RestLooked what="holes" />
     </>
   )
 }
@@ -87,7 +104,8 @@ function StripMark({ hole }: { hole: Hole }) {
 }
 
 function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: Hole) => void }) {
-  const { job, pivots } = useJobData()
+  const { job, pivots, gates } = useJobData()
+  const moveTo = useMoveTo(job)
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const change = useChange<Hole>()
@@ -183,26 +201,34 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
     whole,
     pivotUnfinished: pivot?.finishedMm === null,
     next,
+    pivotsWait: gates.some((g) => g.name === 'pivots' && isHeld(g)),
+    bushesWait: ordered.some((h) => !h.bushed && movement?.judged(h).verdict === 'bush'),
   })
   const press = (): (() => void) | void => {
-    switch (foot?.what) {
+    switch (foot.what) {
       case 'keep':
         return keepAndGo()
       case 'pivot-first':
         return void navigate(
           `/jobs/${job.id}/pivots?at=${encodeURIComponent(`${hole.train} ${hole.arbor} ${hole.plate}`)}`,
         )
-      case 'bushed':
-        save({ bushed: true }, () => next && go(next))
-        return () => save({ bushed: false }, undefined, hole.version + 1)
+      case 'type':
+        return
+      case 'plan':
+        return void navigate(`/jobs/${job.id}/bushings?at=${hole.id}`)
+      case 'pivots':
+        return void navigate(`/jobs/${job.id}/pivots`)
       case 'next-hole':
         if (next) go(next)
         return () => go(hole)
-      case 'listen':
-        return void navigate(`/jobs/${job.id}/listen`)
+      case 'assemble': {
+        const back = moveTo('set')
+        void navigate(`/jobs/${job.id}/assemble`)
+        return back
+      }
     }
   }
-  usePedalAction(foot && { label: foot.label, hint: foot.hint, press, flag })
+  usePedalAction({ label: foot.label, hint: foot.hint, press, flag })
   return (
     <div className={styles.columns}>
       <HolePicture figures={read.figures} plan={plan} plate={hole.plate} onWear={(wear) => setDraft({ wear })} />
@@ -264,8 +290,8 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         )}
         {judged?.sure != null && (
           <p className="quiet">
-            By the play alone {(100 * judged.sure).toFixed(0)} % sure: ± {judged.play?.sigmaMm.toFixed(3)} mm by this
-            way of measuring.
+            {howSure(judged.sure, judged.verdict)} Measured this way, the play is good to ±{' '}
+            {judged.play?.sigmaMm.toFixed(3)} mm.
           </p>
         )}
         {expected !== null && read.figures.wearDeg !== null && (
@@ -316,6 +342,16 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       </section>
     </div>
   )
+}
+
+/** How sure a verdict is that goes by the play, as one would say it across the bench. */
+function howSure(sure: number, verdict: 'bush' | 'leave' | null): string {
+  const what = verdict === 'bush' ? 'too much' : 'within the limit'
+  return sure >= 0.99
+    ? `Its play is surely ${what}.`
+    : sure >= 0.9
+      ? `Its play is very likely ${what}.`
+      : `Its play is so near the limit that this may go either way.`
 }
 
 function foundWords({ old, oldHoleMm, sinkMm }: Hole): string {

@@ -1,7 +1,8 @@
 import type { Hole, HoleChange } from '@treadle/contract'
 import { fromMm, type BushingPlan, type BushingRules, type LengthUnit } from '@treadle/core'
-import { Button, Checkbox, Group, Textarea } from '@mantine/core'
+import { Button, Group, Textarea } from '@mantine/core'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { Mark } from '../../parts/Mark.tsx'
 import styles from './Holes.module.css'
 
@@ -87,13 +88,17 @@ export function Verdict({
               ))}
             </tbody>
           </table>
-          <Checkbox
-            mt="md"
-            size="md"
-            label="The bush is in, tried alone between the plates in every position"
-            checked={hole.bushed}
-            onChange={(e) => onChange({ bushed: e.currentTarget.checked })}
-          />
+          <Group mt="md">
+            {hole.bushed ? (
+              <>
+                <Mark state="sound" label="bushed" /> The bush is in.
+              </>
+            ) : (
+              <Button component={Link} to={`../bushings?at=${hole.id}`}>
+                Bush it, by its plan
+              </Button>
+            )}
+          </Group>
         </>
       )}
       <details className={styles.reckoning}>

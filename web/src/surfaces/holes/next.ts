@@ -7,18 +7,22 @@ interface Standing {
   whole: boolean
   pivotUnfinished: boolean
   next: { arbor: string; plate: string } | undefined
+  /** some pivot waits; some hole waits for its bush */
+  pivotsWait: boolean
+  bushesWait: boolean
 }
 
 export interface Next {
-  what: 'keep' | 'pivot-first' | 'bushed' | 'next-hole' | 'listen'
+  what: 'type' | 'keep' | 'pivot-first' | 'plan' | 'next-hole' | 'pivots' | 'assemble'
   label: string
   hint?: string
 }
 
-/** What the foot does now at a hole; nothing while what is typed is not whole: a press would lose or half keep it. */
-export function nextOf({ hole, verdict, changed, whole, pivotUnfinished, next }: Standing): Next | null {
+/** What the foot does now at a hole; it is told to type while what is typed is not whole: a press would lose it. */
+export function nextOf(standing: Standing): Next {
+  const { hole, verdict, changed, whole, pivotUnfinished, next, pivotsWait, bushesWait } = standing
   const onward = next && `${next.arbor}, ${next.plate} plate`
-  if (changed && !whole) return null
+  if (changed && !whole) return { what: 'type', label: 'Type what is missing, then Enter' }
   if (changed)
     return {
       what: 'keep',
@@ -33,11 +37,15 @@ export function nextOf({ hole, verdict, changed, whole, pivotUnfinished, next }:
           hint: 'the bush is fitted to the finished pivot',
         }
       : {
-          what: 'bushed',
-          label: 'Press when this bush is in and tried',
+          what: 'plan',
+          label: 'Press to bush it, by its plan',
           hint: `${hole.arbor}, ${hole.plate} plate`,
         }
   return next
     ? { what: 'next-hole', label: 'Press to take the next hole', hint: onward }
-    : { what: 'listen', label: 'Press to go on and set it in beat' }
+    : pivotsWait
+      ? { what: 'pivots', label: 'Press to go on to the pivots' }
+      : bushesWait
+        ? { what: 'plan', label: 'Press to go on to the bushes' }
+        : { what: 'assemble', label: 'Press to go on and assemble it' }
 }

@@ -1,5 +1,5 @@
 import { listeningFrom, type ListeningSummary, type NewListening } from '@treadle/contract'
-import { DEFAULT_PRACTICE_CLOCK, outOfBeatMs, signedMs, zeroByTwo } from '@treadle/core'
+import { DEFAULT_PRACTICE_CLOCK, nearestUsualCount, outOfBeatMs, signedMs, zeroByTwo } from '@treadle/core'
 import { Button, FileButton } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useRef, useState } from 'react'
@@ -8,7 +8,8 @@ import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { whenShort } from '../../parts/say.ts'
+import { useClockChange } from '../../job/useClockChange.ts'
+import { count, whenShort } from '../../parts/say.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
@@ -24,11 +25,15 @@ export function JobListen() {
   const change = useChange()
   const { pendulum } = clock
   const [changeMm, setChangeMm] = useState<number | null>(null)
-  const listening = useListening({
-    beatsPerHour: pendulum.beatsPerHour ?? undefined,
-    teeth: pendulum.escapeTeeth ?? undefined,
-    ppm: settings?.pickupPpm,
-  })
+  const saveClock = useClockChange(clock)
+  const listening = useListening(
+    {
+      beatsPerHour: pendulum.beatsPerHour ?? undefined,
+      teeth: pendulum.escapeTeeth ?? undefined,
+      ppm: settings?.pickupPpm,
+    },
+    job.id,
+  )
   const { status, heard, side } = listening
   const [kept, setKept] = useState<ArrayBuffer | null>(null)
 
@@ -53,6 +58,7 @@ export function JobListen() {
           body: new Blob([now.wav], { type: 'audio/wav' }),
         })
       setChangeMm(null)
+      listening.letGo()
       notifications.show({ message: 'Kept, with its sound.', autoClose: 2500 })
       await queryClient.invalidateQueries({ queryKey: ['job', job.id] })
     } catch (error) {
@@ -71,12 +77,15 @@ export function JobListen() {
     setKept(null)
   }
   const start = () => listening.start(new MicrophonePickup())
+  const [tapAt, setTapAt] = useState(0)
+  const sinceTap = useMsSince(tapAt, status === 'listening')
   const isKept = heard?.wav != null && kept === heard.wav
   const next = nextOf({
     status,
     heard: heard !== null,
     first: side.first,
     taps: listening.taps,
+    sinceTapMs: sinceTap,
     seconds: listening.seconds,
     kept: isKept,
     arriving: job.bay === 'arrive',
@@ -84,12 +93,15 @@ export function JobListen() {
   const press = (atMs: number): (() => void) | void => {
     switch (next.what) {
       case 'tap':
+        setTapAt(atMs)
         return listening.tap(atMs)
       case 'stop':
         return listening.stop()
       case 'keep':
         keepNow()
         return takeBack
+      case 'rate':
+        return void navigate(`/jobs/${job.id}/rate`)
       case 'back':
         return void navigate(`/jobs/${job.id}/arrive`)
       case 'listen':
@@ -148,6 +160,16 @@ export function JobListen() {
           Practice clock
         </Button>
         {heard && status === 'done' && !isKept && <Button onClick={keepNow}>Keep this listening</Button>}
+        {listening.instead !== null && (
+          <Button
+            variant="default"
+            onClick={() =>
+              saveClock({ pendulum: { ...pendulum, beatsPerHour: nearestUsualCount(listening.instead ?? 0) } })
+            }
+          >
+            It is this clock: its count is {count(nearestUsualCount(listening.instead), 'beat')} an hour
+          </Button>
+        )}
       </div>
     )
   return (
@@ -166,6 +188,17 @@ export function JobListen() {
       }
     />
   )
+}
+
+/** Milliseconds since a moment, told anew a few times a second while it matters. */
+function useMsSince(atMs: number, running: boolean): number {
+  const [now, setNow] = useState(Date.now)
+  useEffect(() => {
+    if (!running || atMs === 0) return
+    const timer = setInterval(() => setNow(Date.now()), 250)
+    return () => clearInterval(timer)
+  }, [running, atMs])
+  return Math.max(0, now - atMs)
 }
 
 /** The listenings of this visit, before and after; two of them with a known change between show where the zero lies. */

@@ -6,13 +6,15 @@ interface Standing {
   /** which end the first tick is, once it is told */
   first: Side | null
   taps: number
+  /** when the last tap was, and what time it is, ms; a foot that still keeps the rhythm does not mean to stop */
+  sinceTapMs: number
   seconds: number
   kept: boolean
   arriving: boolean
 }
 
 export interface Next {
-  what: 'tap' | 'stop' | 'keep' | 'back' | 'listen'
+  what: 'tap' | 'stop' | 'keep' | 'back' | 'rate' | 'listen'
   label: string
   hint?: string
   rhythmic?: boolean
@@ -21,17 +23,24 @@ export interface Next {
 const TAPS_WANTED = 5
 /** After so many taps that tell nothing more would not either. */
 const TAPS_MOST = 3 * TAPS_WANTED
+/** So long after a tap the next press still belongs to the rhythm: the slowest clock’s full swing, and some. */
+const RHYTHM_MS = 4000
 
 /** What the foot does now: tap the sides apart, stop, keep what was heard, and go on. */
-export function nextOf({ status, heard, first, taps, seconds, kept, arriving }: Standing): Next {
+export function nextOf({ status, heard, first, taps, sinceTapMs, seconds, kept, arriving }: Standing): Next {
   if (status === 'listening') {
     const untold = heard && first === null && taps < TAPS_MOST
     const begun = heard && taps > 0 && taps < TAPS_WANTED
-    return untold || begun
+    const inRhythm = taps > 0 && sinceTapMs < RHYTHM_MS
+    return untold || begun || inRhythm
       ? {
           what: 'tap',
           label: 'Press as the bob reaches the right',
-          hint: untold ? `five taps tell the sides apart: ${taps} of ${TAPS_WANTED}` : `${taps} of ${TAPS_WANTED}`,
+          hint: untold
+            ? `five taps tell the sides apart: ${taps} of ${TAPS_WANTED}`
+            : begun
+              ? `${taps} of ${TAPS_WANTED}`
+              : 'enough: the sides are told apart; lift the foot',
           rhythmic: true,
         }
       : { what: 'stop', label: 'Press to stop listening', hint: `${seconds.toFixed(0)} s heard` }
@@ -42,6 +51,7 @@ export function nextOf({ status, heard, first, taps, seconds, kept, arriving }: 
       label: 'Press to keep this listening',
       hint: first === null ? 'the sides are not told apart' : undefined,
     }
+  if (status === 'done' && !arriving) return { what: 'rate', label: 'Press to go on to its rate' }
   if (status === 'done' && arriving) return { what: 'back', label: 'Press to go back to its papers' }
   return {
     what: 'listen',

@@ -15,6 +15,11 @@ import { ArcStep, DriveStep, StrikeStep, WearStep } from './MeasuredSteps.tsx'
 import styles from './Observe.module.css'
 import { walkSteps, type WalkStep } from './steps.ts'
 
+/** Nothing was found or noted there yet, so that a press may say that it is sound. */
+function isOpen(row: { answer: string; note: string; photoId: string | null } | undefined): boolean {
+  return row === undefined || (row.answer === '' && row.note === '' && row.photoId === null)
+}
+
 /** One walk round the clock before anything is touched, a stop at a time, in type that is read from across the bench. */
 export function ObserveSurface() {
   const { clock, listenings, job } = useJobData()
@@ -49,7 +54,7 @@ export function ObserveSurface() {
   usePedalAction(
     step === undefined || step.kind === 'strike'
       ? null
-      : step.kind === 'look'
+      : step.kind === 'look' && isOpen(seen.of(step.key))
         ? {
             label: `Press if ${step.title.toLowerCase()} ${step.key === 'hands' ? 'are' : 'is'} sound`,
             hint: 'then on to the next',

@@ -28,6 +28,7 @@ import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
+import { RestLooked } from '../../job/RestLooked.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
@@ -243,6 +244,7 @@ export function PivotsSurface() {
             </button>
           )
         })}
+        <RestLooked what="pivots" />
         {gate && !gate.passed && gate.overriddenBecause === null && (
           <details>
             <summary>Size bushes before the pivots are finished</summary>

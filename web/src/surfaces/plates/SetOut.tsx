@@ -73,6 +73,7 @@ export function SetOut({ onKept }: { onKept: () => void }) {
     if (arbor) setArbor(arbor, { xMm, yMm })
   }
   const bare = draft.arbors.find((a) => a !== arbor && (a.xMm === null || a.yMm === null))
+  const changed = !plateMap || JSON.stringify(draft) !== JSON.stringify(fresh)
   usePedalAction(
     bare
       ? {
@@ -84,11 +85,12 @@ export function SetOut({ onKept }: { onKept: () => void }) {
             return () => setChosen(was)
           },
         }
-      : null,
+      : changed && draft.arbors.length > 0
+        ? { label: 'Press to keep the plates', hint: `${draft.arbors.length} arbors`, press: () => save() }
+        : null,
   )
   const photo = photos.find((p) => p.id === draft.photoId)
   const missing = missingArbors(draft, trainSheets)
-  const changed = !plateMap || JSON.stringify(draft) !== JSON.stringify(fresh)
   if (trueing)
     return (
       <TruePhoto

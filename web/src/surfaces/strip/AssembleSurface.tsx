@@ -2,6 +2,8 @@ import { TRAY_TITLES, type StripStepRow } from '@treadle/contract'
 import { assemblyOf } from '@treadle/core'
 import { Button, Checkbox } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
+import { v7 as uuid } from 'uuid'
+import { sayNotKept, useChange } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -11,7 +13,19 @@ import { useStripLog } from './useStripLog.ts'
 
 /** The strip log read backwards: what goes in next, with its picture, its screws and its marks. */
 export function AssembleSurface() {
-  const { stripSteps } = useJobData()
+  const { job, stripSteps, events } = useJobData()
+  const change = useChange()
+  const dry = events.some((e) => e.kind === 'dry')
+  const oiled = events.some((e) => e.kind === 'oiled')
+  const happened = (kind: 'dry' | 'oiled') => {
+    const id = uuid()
+    const path = `/jobs/${job.id}/events/${id}`
+    change.mutate(
+      { method: 'PUT', path, body: { id, version: 0, at: new Date().toISOString(), kind, turns: null, note: '' } },
+      { onError: sayNotKept },
+    )
+    return () => change.mutate({ method: 'DELETE', path })
+  }
   const log = useStripLog()
   const navigate = useNavigate()
   const { steps, partsOut, partsBack, leftOver } = assemblyOf(stripSteps)
@@ -28,9 +42,19 @@ export function AssembleSurface() {
             return log.undo
           },
         }
-      : steps.length > 0
-        ? { label: 'Press to hear it', hint: 'nothing is left over', press: () => void navigate('../listen') }
-        : null,
+      : job.partedAt !== null && !dry
+        ? {
+            label: 'Press once it has run dry',
+            hint: 'on a fraction of a turn, before any oil; it backs off at the end',
+            press: () => happened('dry'),
+          }
+        : job.partedAt !== null && !oiled
+          ? {
+              label: 'Press once it is oiled',
+              hint: 'sinks, springs, faces; nothing on teeth',
+              press: () => happened('oiled'),
+            }
+          : { label: 'Press to hear it', hint: 'nothing is left over', press: () => void navigate('../listen') },
   )
   if (steps.length === 0)
     return (
@@ -40,6 +64,7 @@ export function AssembleSurface() {
           The assembly list is the strip log read backwards. <Link to="../strip">Take it apart step by step</Link>, and
           it stands here.
         </p>
+        {job.partedAt !== null && <DryThenOil dry={dry} oiled={oiled} onSay={happened} />}
       </>
     )
   return (
@@ -51,6 +76,7 @@ export function AssembleSurface() {
             Undo: {log.undoable}
           </Button>
         )}
+        {leftOver.length === 0 && job.partedAt !== null && <DryThenOil dry={dry} oiled={oiled} onSay={happened} />}
         {leftOver.length > 0 && leftOver.length < steps.length && (
           <>
             <h2 className={parts.next}>Not back yet</h2>
@@ -112,5 +138,33 @@ function Next({ step }: { step: StripStepRow }) {
         <img className={styles.big} src={`/api/photos/${step.photoId}/screen`} alt={`As it came out: ${step.part}`} />
       )}
     </>
+  )
+}
+
+/** Dry first, then oil: a tight train hides under oil. What was said can be taken back in the log of its rate. */
+function DryThenOil({ dry, oiled, onSay }: { dry: boolean; oiled: boolean; onSay: (kind: 'dry' | 'oiled') => void }) {
+  return (
+    <div className={parts.next}>
+      <p>
+        <Mark state={dry ? 'sound' : 'none'} label={dry ? 'done' : 'open'} />{' '}
+        {dry
+          ? 'It ran dry, on little power.'
+          : 'Dry, on a fraction of a turn or a light weight, it must run by itself.'}{' '}
+        {!dry && (
+          <Button variant="default" size="sm" onClick={() => onSay('dry')}>
+            It runs dry
+          </Button>
+        )}
+      </p>
+      <p>
+        <Mark state={oiled ? 'sound' : 'none'} label={oiled ? 'done' : 'open'} />{' '}
+        {oiled ? 'It is oiled.' : 'Then oil: a little in each sink, grease where things slide, nothing on teeth.'}{' '}
+        {dry && !oiled && (
+          <Button variant="default" size="sm" onClick={() => onSay('oiled')}>
+            It is oiled
+          </Button>
+        )}
+      </p>
+    </div>
   )
 }

@@ -30,7 +30,13 @@ export function TrainsSurface() {
           mb="sm"
         />
       )}
-      <Sheet key={train} kept={kept ?? null} train={train} />
+      <Sheet
+        key={train}
+        kept={kept ?? null}
+        train={train}
+        unwritten={clock.trains.map((t) => t.train).find((t) => !trainSheets.some((s) => s.train === t))}
+        onTrain={setTrain}
+      />
     </>
   )
 }
@@ -44,7 +50,15 @@ function reckoned(sheet: Omit<TrainSheetChange, 'version'>): TrainSheet | FieldE
   }
 }
 
-function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetChange['train'] }) {
+interface SheetProps {
+  kept: TrainSheetRow | null
+  train: TrainSheetChange['train']
+  /** the first train whose counts are not written down */
+  unwritten: TrainSheetChange['train'] | undefined
+  onTrain: (train: TrainSheetChange['train']) => void
+}
+
+function Sheet({ kept, train, unwritten, onTrain }: SheetProps) {
   const { clock, listenings } = useJobData()
   const rows = useRows<TrainSheetChange>('trains')
   const [blank] = useState(() => blankSheet(uuid(), train))
@@ -52,7 +66,22 @@ function Sheet({ kept, train }: { kept: TrainSheetRow | null; train: TrainSheetC
   const sheet = useMemo(() => reckoned(draft), [draft])
   const whole = sheet instanceof FieldError ? null : sheet
   const keep = () => rows.keep(draft, base, forget)
-  usePedalAction(dirty && whole ? { label: 'Press to keep the counts', hint: `${train} train`, press: keep } : null)
+  usePedalAction(
+    dirty
+      ? whole
+        ? { label: 'Press to keep the counts', hint: `${train} train`, press: keep }
+        : { label: 'Type what is missing, then Enter', hint: 'the counts can’t be so yet', press: () => undefined }
+      : unwritten !== undefined && unwritten !== train
+        ? {
+            label: `Press for the ${unwritten} train`,
+            hint: 'its counts are not written down',
+            press: () => {
+              onTrain(unwritten)
+              return () => onTrain(train)
+            },
+          }
+        : null,
+  )
   const setArbor = (i: number, part: Partial<TrainSheetChange['arbors'][number]>) =>
     setDraft({ arbors: draft.arbors.map((a, n) => (n === i ? { ...a, ...part } : a)) })
   const heard = listenings.at(-1)?.beatsPerHour ?? null

@@ -1,8 +1,8 @@
-import { rateBook } from '../src/index.ts'
-import { clockSound } from './clockSound.ts'
-import { errors, listen } from './hearClock.ts'
-import { madeBook } from './madeBooks.ts'
-import { madeRoom } from './madeRooms.ts'
+import { rateBook } from '@treadle/core'
+import { clockSound } from '../../core/test/clockSound.ts'
+import { errors, listen } from '../../core/test/hearClock.ts'
+import { madeBook } from '../../core/test/madeBooks.ts'
+import { madeRoom } from '../../core/test/madeRooms.ts'
 
 /** The large simulations: how often the truth lies within two stated errors. Prints the tables of docs/RECKONING.md. */
 
@@ -37,24 +37,22 @@ function rooms(): void {
       rateHeld: off.rate < 2 * result.rateStandardError,
     })
   }
-  console.log(`Listening, ${ROOMS} made rooms of 30 s\n`)
-  console.log(
-    '| room | heard | beat within 2 errors | rate within 2 errors | median error of the beat | median stated |',
-  )
-  console.log('|---|---|---|---|---|---|')
+  print(`Listening, ${ROOMS} made rooms of 30 s\n`)
+  print('| room | heard | beat within 2 errors | rate within 2 errors | median error of the beat | median stated |')
+  print('|---|---|---|---|---|---|')
   for (const [kind, all] of [...rows, ['all', [...rows.values()].flat()] as const]) {
     const missed = kind === 'all' ? [...unheard.values()].reduce((a, b) => a + b, 0) : (unheard.get(kind) ?? 0)
     const share = (test: (r: (typeof all)[number]) => boolean) => percent(all.filter(test).length / all.length)
-    console.log(
+    print(
       `| ${kind} | ${all.length} of ${all.length + missed} | ${share((r) => r.beatHeld)} | ${share((r) => r.rateHeld)} | ${median(all.map((r) => r.beatMs)).toFixed(3)} ms | ${median(all.map((r) => r.errorMs)).toFixed(3)} ms |`,
     )
   }
 }
 
 function books(): void {
-  console.log(`\nThe rate book, ${BOOKS} made books each, read by ± 0.5 s, half of them with a turn of the nut\n`)
-  console.log('| the clock walks by | readings | rate within 2 errors | turn within 2 errors | wrongly doubted |')
-  console.log('|---|---|---|---|---|')
+  print(`\nThe rate book, ${BOOKS} made books each, read by ± 0.5 s, half of them with a turn of the nut\n`)
+  print('| the clock walks by | readings | rate within 2 errors | turn within 2 errors | wrongly doubted |')
+  print('|---|---|---|---|---|')
   for (const walk of [0, 0.25, 0.5, 1, 2])
     for (const readings of [4, 8, 16, 30]) {
       let rate = 0
@@ -68,11 +66,19 @@ function books(): void {
         if (Math.abs(book.secondsPerDayPerTurn! - made.perTurn) < 2 * book.perTurnStandardError!) turn++
         if (book.suspects.length > 0) doubted++
       }
-      console.log(
+      print(
         `| ${walk} s/√day | ${readings} | ${percent(rate / BOOKS)} | ${percent(turn / BOOKS)} | ${percent(doubted / BOOKS)} |`,
       )
     }
 }
 
-rooms()
-books()
+function print(line: string): void {
+  process.stdout.write(`${line}\n`)
+}
+
+/** Prints both tables. */
+export function main(): number {
+  rooms()
+  books()
+  return 0
+}

@@ -1,0 +1,163 @@
+import { RateEventChange, ReadingChange, READING_WAY_TITLES } from '@treadle/contract'
+import {
+  EVENT_KINDS,
+  READING_SIGMAS,
+  READING_WAYS,
+  readFigure,
+  timeThere,
+  whenThere,
+  type ReadingWay,
+} from '@treadle/core'
+import { parse } from 'csv-parse/sync'
+import { stringify } from 'csv-stringify/sync'
+import { v5 as uuid } from 'uuid'
+
+const COLUMNS = ['when', 'ahead s', 'good to s', 'how', 'event', 'turns', 'note'] as const
+type Column = (typeof COLUMNS)[number]
+const MOST_ROWS = 2000
+const NAMESPACE = '5b0f3a52-8f0e-4b0a-9a57-0e9d6a0c6f11'
+
+interface LogRows {
+  readings: { at: Date; errorSeconds: number; sigmaSeconds: number; way: ReadingWay }[]
+  events: { at: Date; kind: string; turns: number | null; note: string }[]
+}
+
+export interface ReadSheet {
+  readings: ReadingChange[]
+  events: RateEventChange[]
+  wrong: { line: number; message: string }[]
+}
+
+/** A job's log as a sheet with a heading: moments by the workshop's clock, errors in seconds, + ahead. */
+export function logCsv({ readings, events }: LogRows, timeZone: string): string {
+  const rows = [
+    ...readings.map((r) => ({ at: r.at, row: [r.errorSeconds, r.sigmaSeconds, r.way, '', '', ''] })),
+    ...events.map((e) => ({ at: e.at, row: ['', '', '', e.kind, e.turns ?? '', e.note] })),
+  ].sort((a, b) => a.at.getTime() - b.at.getTime())
+  return stringify(
+    rows.map(({ at, row }) => [timeThere(at.getTime() / 1000, timeZone), ...row]),
+    { header: true, columns: [...COLUMNS], escape_formulas: true },
+  )
+}
+
+/**
+ * Readings and events from a sheet or from pasted lines: "2026-11-27 09:05, -12.5". With a heading the columns are found
+ * by their names; without one they are when, ahead, how. Times without a zone are the workshop's. What can't be read is
+ * named by its line and left out. The same line read twice is the same reading.
+ */
+export function readLogSheet(text: string, jobId: string, timeZone: string, now: Date): ReadSheet {
+  const out: ReadSheet = { readings: [], events: [], wrong: [] }
+  const first = text.slice(0, text.search(/\r?\n|$/))
+  const delimiter = [';', '\t'].find((d) => first.includes(d)) ?? ','
+  let records: { record: string[]; info: { lines: number } }[]
+  try {
+    records = parse(text, {
+      delimiter,
+      bom: true,
+      trim: true,
+      info: true,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: true,
+      to: MOST_ROWS + 1,
+    }) as unknown as typeof records
+  } catch (error) {
+    return { ...out, wrong: [{ line: 1, message: `It can’t be read as a sheet: ${(error as Error).message}` }] }
+  }
+  if (records.length > MOST_ROWS)
+    return { ...out, wrong: [{ line: MOST_ROWS + 1, message: `At most ${MOST_ROWS} lines at once` }] }
+  const heading = records[0]?.record.map((cell) => cell.toLowerCase().trim()) ?? []
+  const headed = heading.includes('when')
+  const place = (name: Column, without: number) => (headed ? heading.indexOf(name) : without)
+  const places: Record<Column, number> = {
+    when: place('when', 0),
+    'ahead s': place('ahead s', 1),
+    'good to s': place('good to s', -1),
+    how: place('how', 2),
+    event: place('event', -1),
+    turns: place('turns', -1),
+    note: place('note', -1),
+  }
+  for (const { record, info } of headed ? records.slice(1) : records) {
+    const cell = (name: Column) => (places[name] < 0 ? '' : (record[places[name]] ?? '').replace(/^'/, '').trim())
+    const said = lineOf(cell, jobId, timeZone, now)
+    if (typeof said === 'string') out.wrong.push({ line: info.lines, message: said })
+    else if ('kind' in said) out.events.push(said)
+    else out.readings.push(said)
+  }
+  return out
+}
+
+/** One line as a reading or an event, or what is wrong with it. */
+function lineOf(
+  cell: (name: Column) => string,
+  jobId: string,
+  timeZone: string,
+  now: Date,
+): ReadingChange | RateEventChange | string {
+  const at = momentOf(cell('when'), timeZone)
+  if (typeof at === 'string') return at
+  if (at.getTime() > now.getTime() + 60_000) return `When: ${cell('when')} is still to come`
+  const iso = at.toISOString()
+  const idOf = (what: string) => uuid(`${jobId} ${iso} ${what}`, NAMESPACE)
+  if (cell('event') !== '') {
+    const kind = EVENT_KINDS.find((k) => k === cell('event').toLowerCase())
+    if (!kind) return `Event: “${cell('event')}” is none of ${EVENT_KINDS.join(', ')}`
+    const turns = readFigure(cell('turns'), '', { named: ['turns', 'turn'] })
+    if (!turns.read) return `Turns: ${turns.sentence}`
+    return checked(RateEventChange, {
+      id: idOf(kind),
+      version: 0,
+      at: iso,
+      kind,
+      turns: kind === 'nut' ? turns.value : null,
+      note: cell('note').slice(0, 500),
+    })
+  }
+  const error = readFigure(cell('ahead s'), 's')
+  if (!error.read) return `Ahead: ${error.sentence}`
+  if (error.value === null) return 'Ahead: say how many seconds; − when the clock is behind'
+  const way = wayOf(cell('how'))
+  if (way === null) return `How: “${cell('how')}” is none of ${READING_WAYS.join(', ')}`
+  const sigma = readFigure(cell('good to s'), 's')
+  if (!sigma.read) return `Good to: ${sigma.sentence}`
+  return checked(ReadingChange, {
+    id: idOf('reading'),
+    version: 0,
+    at: iso,
+    errorSeconds: error.value,
+    sigmaSeconds: sigma.value ?? READING_SIGMAS[way],
+    way,
+  })
+}
+
+function checked<T>(schema: { validateSync: (value: unknown, options: object) => T }, row: unknown): T | string {
+  try {
+    return schema.validateSync(row, { strict: true })
+  } catch (error) {
+    return (error as Error).message
+  }
+}
+
+function wayOf(said: string): ReadingWay | null {
+  if (said === '') return 'eye'
+  const low = said.toLowerCase()
+  return READING_WAYS.find((w) => w === low || READING_WAY_TITLES[w] === low || low === `by ${w}`) ?? null
+}
+
+const MOMENT =
+  /^(\d{4}-\d{2}-\d{2}|\d{1,2}\.\d{1,2}\.\d{4})[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?\s*(Z|[+-]\d{2}:?\d{2})?$/
+
+/** A moment as it is written on a sheet, or what is wrong with it; a day that is none, or could be two, is refused. */
+function momentOf(said: string, timeZone: string): Date | string {
+  const [, date = '', hour = '', minute = '', second = '0', zone] = MOMENT.exec(said) ?? []
+  const wrong = `When: “${said.slice(0, 40)}” must be such as 2026-11-27 09:05`
+  if (date === '' || Number(hour) > 23 || Number(minute) > 59 || Number(second) > 59) return wrong
+  const [day, month, year] = date.split('.')
+  const iso = year === undefined ? date : `${year}-${month?.padStart(2, '0')}-${day?.padStart(2, '0')}`
+  const midnight = new Date(`${iso}T00:00:00Z`)
+  if (Number.isNaN(midnight.getTime()) || midnight.toISOString().slice(0, 10) !== iso) return `When: ${date} is no day`
+  if (zone !== undefined) return new Date(`${iso}T${hour.padStart(2, '0')}:${minute}:${second.padStart(2, '0')}${zone}`)
+  const hours = Number(hour) + Number(minute) / 60 + Number(second) / 3600
+  return new Date(Math.round(whenThere(iso, hours, timeZone)) * 1000)
+}

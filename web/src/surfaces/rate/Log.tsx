@@ -1,0 +1,170 @@
+import {
+  EVENT_TITLES,
+  RateEventChange,
+  READING_WAY_TITLES,
+  ReadingChange,
+  type RateEventRow,
+  type Reading,
+} from '@treadle/contract'
+import { turnFraction, type Suspect } from '@treadle/core'
+import { Button, Group } from '@mantine/core'
+import { useState } from 'react'
+import { sayNotKept, useChange } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import { Figure } from '../../parts/Figure.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import { MomentField } from '../../parts/MomentField.tsx'
+import { signed, whenShort } from '../../parts/say.ts'
+import styles from './Rate.module.css'
+
+/** Readings and events, the latest first; each can be corrected in place, and the old figure stays in the journal. */
+export function Log({
+  readings,
+  events,
+  suspects,
+}: {
+  readings: Reading[]
+  events: RateEventRow[]
+  suspects: Suspect[]
+}) {
+  const { job } = useJobData()
+  const change = useChange()
+  const [editing, setEditing] = useState<string | null>(null)
+  const doubted = new Set(suspects.map((s) => readings[s.index]?.id))
+  const log = [
+    ...readings.map((r) => ({ at: r.at, reading: r, event: null })),
+    ...events.map((e) => ({ at: e.at, reading: null, event: e })),
+  ].sort((a, b) => b.at.localeCompare(a.at))
+  return (
+    <div className={styles.log} tabIndex={0} role="region" aria-label="Readings and events">
+      <table>
+        <tbody>
+          {log.map(({ at, reading, event }) => {
+            const id = (reading ?? event)?.id ?? ''
+            return editing === id ? (
+              <tr key={id}>
+                <td colSpan={5}>
+                  {reading && <EditReading reading={reading} onDone={() => setEditing(null)} />}
+                  {event && <EditEvent event={event} onDone={() => setEditing(null)} />}
+                </td>
+              </tr>
+            ) : (
+              <tr key={id}>
+                <td>{whenShort(at)}</td>
+                <td>
+                  {doubted.has(id) && <Mark state="watch" label="does not belong" />}{' '}
+                  {reading ? `reading ${READING_WAY_TITLES[reading.way]}` : event ? eventWords(event) : ''}
+                </td>
+                <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds, 1)} s</b>}</td>
+                <td className="quiet">{reading && `± ${reading.sigmaSeconds}`}</td>
+                <td>
+                  <Button
+                    variant="subtle"
+                    size="compact-sm"
+                    aria-label={`Correct the entry of ${whenShort(at)}`}
+                    onClick={() => setEditing(id)}
+                  >
+                    correct
+                  </Button>
+                  <Button
+                    variant="subtle"
+                    size="compact-sm"
+                    aria-label={`Take back the entry of ${whenShort(at)}`}
+                    onClick={() =>
+                      change.mutate({
+                        method: 'DELETE',
+                        path: `/jobs/${job.id}/${reading ? `readings/${id}` : `events/${id}`}`,
+                      })
+                    }
+                  >
+                    take back
+                  </Button>
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void }) {
+  const { job } = useJobData()
+  const change = useChange()
+  const [at, setAt] = useState(reading.at)
+  const [error, setError] = useState<number | null>(reading.errorSeconds)
+  const { id, version, sigmaSeconds, way } = reading
+  const body = { id, version, at, errorSeconds: error, sigmaSeconds, way }
+  const keep = () =>
+    change.mutate(
+      { method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body },
+      { onSuccess: onDone, onError: sayNotKept },
+    )
+  return (
+    <Group align="end">
+      <Figure
+        label="The clock was ahead by"
+        draftOf={`edit ${id}`}
+        unit="s"
+        w="12rem"
+        of={[ReadingChange, 'errorSeconds']}
+        value={error}
+        onKeep={setError}
+        atOnce
+      />
+      <MomentField label="Read on" value={at} onChange={(to) => to !== '' && setAt(to)} />
+      <Button onClick={keep} disabled={!ReadingChange.isValidSync(body, { strict: true })}>
+        Keep it so
+      </Button>
+      <Button variant="subtle" onClick={onDone}>
+        Leave it
+      </Button>
+    </Group>
+  )
+}
+
+function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void }) {
+  const { job } = useJobData()
+  const change = useChange()
+  const [at, setAt] = useState(event.at)
+  const [turns, setTurns] = useState(event.turns)
+  const { id, version, kind, note } = event
+  const body = { id, version, at, kind, turns, note }
+  const keep = () =>
+    change.mutate(
+      { method: 'PUT', path: `/jobs/${job.id}/events/${id}`, body },
+      { onSuccess: onDone, onError: sayNotKept },
+    )
+  return (
+    <Group align="end">
+      <span>{EVENT_TITLES[kind]}</span>
+      {kind === 'nut' && (
+        <Figure
+          label="Turns, + raised"
+          draftOf={`edit ${id}`}
+          w="9rem"
+          of={[RateEventChange, 'turns']}
+          value={turns}
+          onKeep={setTurns}
+          atOnce
+        />
+      )}
+      <MomentField label="Done on" value={at} onChange={(to) => to !== '' && setAt(to)} />
+      <Button onClick={keep} disabled={!RateEventChange.isValidSync(body, { strict: true })}>
+        Keep it so
+      </Button>
+      <Button variant="subtle" onClick={onDone}>
+        Leave it
+      </Button>
+    </Group>
+  )
+}
+
+function eventWords({ kind, turns, note }: RateEventRow): string {
+  const what =
+    kind === 'nut' && turns !== null
+      ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
+      : EVENT_TITLES[kind]
+  return note === '' ? what : `${what}: ${note}`
+}
