@@ -274,10 +274,12 @@ export interface BenchTag {
   clock: Clock
   owner: Owner
   owed: Owed[]
+  /** who worked on it last */
+  by: string
 }
 
 /** A clock that is at home and due for oil or service; `job` is its last visit. */
-export type Recall = BenchTag
+export type Recall = Omit<BenchTag, 'by'>
 
 export interface BenchPage {
   tags: BenchTag[]

@@ -1,4 +1,5 @@
 import {
+  lookedKey,
   meshMarks,
   proofsFor,
   hear,
@@ -137,6 +138,23 @@ export async function putEvent(
 ): Promise<void> {
   const id = demoId(`event ${key}`)
   await api.send('PUT', `/jobs/${jobId}/events/${id}`, { id, version: 0, at: api.now.toISOString(), kind, turns, note })
+}
+
+/** Says of each train that the rest of its holes and pivots were looked at, that it ran dry, and that it was oiled. */
+export async function backTogether(api: DemoApi, jobId: string, key: string, trains: string[]): Promise<void> {
+  for (const train of trains)
+    for (const what of ['holes', 'pivots'] as const)
+      await putRow(api, jobId, 'observations', `looked ${jobId} ${what} ${train}`, {
+        key: lookedKey(what, train),
+        answer: 'sound',
+        figure: null,
+        second: null,
+        note: '',
+        photoId: null,
+      })
+  const began = api.now.getTime()
+  await putEvent(api, jobId, `${key} dry`, 'dry', null)
+  await putEvent(api.at(new Date(began + 3_600_000)), jobId, `${key} oiled`, 'oiled', null)
 }
 
 /** Moves a job to a bay and notes whether it runs. */

@@ -10,7 +10,17 @@ import { layDownEstimates } from './layDownEstimates.ts'
 import { layDownPlates } from './layDownPlates.ts'
 import { layDownSeen } from './layDownSeen.ts'
 import { layDownStripped } from './layDownStripped.ts'
-import { keepRateBook, letDown, listenTo, listHole, moveTo, partPlates, putEvent, type DemoHole } from './history.ts'
+import {
+  backTogether,
+  keepRateBook,
+  letDown,
+  listenTo,
+  listHole,
+  moveTo,
+  partPlates,
+  putEvent,
+  type DemoHole,
+} from './history.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
 import { dialPicture } from './pictures.ts'
 
@@ -88,6 +98,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
     { purpose: 'observe' },
   )
   await partPlates(api.at(ago(94)), regulator, [{ train: 'going', method: 'weight-off' }])
+  await backTogether(api.at(ago(91.2)), regulator, 'regulator', ['going'])
   await moveTo(api.at(ago(91)), regulator, 'set', 'runs')
   await listenTo(api.at(ago(90.1)), regulator, 'regulator set', steady, { purpose: 'beat' })
   await keepRateBook(api, regulator, 'regulator', nowMs - 5 * 3_600_000, {
@@ -115,6 +126,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   const limping = heard({ offsetDeg: 0.69, seed: 11 })
   await listenTo(api.at(ago(5.9)), school, 'school observe', limping, { purpose: 'observe' })
   await partPlates(api.at(ago(5)), school, [{ train: 'going', method: 'let-down' }])
+  await backTogether(api.at(ago(2.2)), school, 'school', ['going'])
   await moveTo(api.at(ago(2)), school, 'set', 'runs')
   await listenTo(api.at(ago(0.1)), school, 'school one', limping, { purpose: 'beat' })
   await listenTo(
@@ -166,6 +178,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
     { train: 'strike', method: 'weight-off' },
   ])
   for (const hole of CAFE_HOLES) await listHole(api.at(ago(33)), cafe, hole)
+  await backTogether(api.at(ago(26.2)), cafe, 'cafe', ['going', 'strike'])
   await moveTo(api.at(ago(26)), cafe, 'set', 'stops')
   await listenTo(api.at(ago(25.9)), cafe, 'cafe set', cafeBeat, { purpose: 'beat' })
   await keepRateBook(api, cafe, 'cafe', nowMs - 9 * 3_600_000, {

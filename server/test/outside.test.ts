@@ -3,8 +3,10 @@ import {
   ArborTestChange,
   blankBushing,
   BushingChange,
+  CallOff,
   CleanPart,
   ClockChange,
+  ClockPassed,
   ConditionItem,
   ConfirmedCause,
   Estimate,
@@ -12,10 +14,13 @@ import {
   HoleChange,
   JobChange,
   JournalNote,
+  LogSheet,
   NewJob,
   NewListening,
   NowMark,
   Observation,
+  OwnerChange,
+  OwnerMerge,
   Person,
   PivotChange,
   PlateMapChange,
@@ -31,12 +36,13 @@ import {
   TableChange,
   Timer,
   TrainSheetChange,
+  VisitChange,
   type Problem,
 } from '@treadle/contract'
 import fc from 'fast-check'
 import type pg from 'pg'
 import type { Schema } from 'yup'
-import { beforeAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { TABLES } from '../../scripts/lib/archive.mjs'
 import { bodiesOf } from './oddBodies.ts'
 import { newHole, newJob, newListening, useWorkshop, withClientAt } from './workshop.ts'
@@ -76,6 +82,13 @@ const BODIES: [route: string, schema: Schema][] = [
   ['post /jobs/:id/journal', JournalNote],
   ['put /people/:id', Person],
   ['put /settings', Settings],
+  ['put /jobs/:id/visit', VisitChange],
+  ['post /jobs/:id/log', LogSheet],
+  ['patch /owners/:id', OwnerChange],
+  ['patch /clocks/:id/owner', ClockPassed],
+  ['post /owners/:id/merge', OwnerMerge],
+  // Last: it closes the job.
+  ['post /jobs/:id/call-off', CallOff],
 ]
 /** Those that take no JSON: nothing, or a picture or a sound. */
 const WITHOUT_BODY = [
@@ -125,6 +138,9 @@ test('every route that changes something is among those tried here', () => {
 })
 
 describe('whatever is sent, it is taken or refused with a sentence, and what is refused changes nothing', () => {
+  afterAll(async () => {
+    for (const id of ids.slice(0, 2)) await shop.request.post(`/api/jobs/${id}/reopen`).send({})
+  })
   test.each(BODIES)('%s', async (route, schema) => {
     const [method = '', path = ''] = route.split(' ')
     const bodies = fc.sample(bodiesOf(schema.describe() as never, ids), { numRuns: 80, seed: 20 })

@@ -48,6 +48,30 @@ export interface BushingStep {
 /** What is done before the plate is cut, in this order; the rest only once all of it is done. */
 export const BEFORE_THE_CUT = ['mark', 'reference', 'mask']
 
+/** Each step once it is done, as the journal says it. */
+const DONE: Record<string, string> = {
+  mark: 'wear marked',
+  reference: 'reference marks made',
+  mask: 'neighbours masked',
+  old: 'old bush out',
+  plug: 'plugged',
+  find: 'centre found',
+  drill: 'drilled',
+  centre: 'centred',
+  cut: 'cut',
+  bush: 'bush to hand',
+  press: 'pressed in',
+  broach: 'broached',
+  sink: 'sink cut, burr off',
+  alone: 'tried alone between the plates',
+  pair: 'tried with its neighbour',
+}
+
+/** A step that is done, in words; its key where it is not known. */
+export function stepDone(key: string): string {
+  return DONE[key] ?? key
+}
+
 /** Whether the plate may be cut: every step before it is done. */
 export function mayCut(done: string[]): boolean {
   return BEFORE_THE_CUT.every((key) => done.includes(key))

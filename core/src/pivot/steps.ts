@@ -9,7 +9,7 @@ export type PivotWork = (typeof PIVOT_WORK)[number]
 const LATHE: Record<PivotSchool, string[]> = {
   burnish: [
     'Pivot file, lightly, till the groove is gone all round; keep it parallel and the shoulder square.',
-    'Burnisher, oiled, with pressure: it hardens the skin and shines.',
+    'Burnisher, oiled, pressed lightly and kept moving: it hardens the skin and shines.',
   ],
   paste: [
     'Papers on a flat backing, 600, then 1000, then 2500, till the groove is gone all round.',

@@ -88,6 +88,12 @@ export const DEFAULT_TROUBLE_TABLE: TroubleTable = {
       'weight-or-line': 0.4,
       'crutch-rubs': 0.35,
     }),
+    yesNo('ranUntilMoved', 'Did it run until it was moved, and not since?', 'Ask the owner.', 1, 0.05, {
+      'beat-out': 0.95,
+      suspension: 0.2,
+      'pendulum-touches': 0.2,
+      'weight-or-line': 0.12,
+    }),
     yesNo('evenBeat', 'Is the beat even?', 'Hear it for a minute.', 2, 0.85, {
       'beat-out': 0.03,
       'bent-tooth': 0.5,

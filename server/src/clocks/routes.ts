@@ -1,6 +1,6 @@
 import { ClockChange } from '@treadle/contract'
 import { learnedOf, visitInWords } from '@treadle/core'
-import { and, asc, desc, eq, ilike, inArray, or } from 'drizzle-orm'
+import { and, asc, desc, eq, getTableColumns, ilike, inArray, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, confirmedCauses, jobs, journal, owners } from '../db/schema.ts'
@@ -12,6 +12,8 @@ import { Refused } from '../http/problem.ts'
 import { gatherJobs } from '../jobs/gather.ts'
 import { readSettings } from '../settings/store.ts'
 
+/** An owner as they travel with a clock: as a visit takes them in. */
+const { version: _version, ...OWNER } = getTableColumns(owners)
 const MOST_SORTED = 300
 /** What a clock's nut does is learned from so many of its last visits. */
 const VISITS_TAUGHT_BY = 10
@@ -22,7 +24,7 @@ export function clockRoutes(db: Database): Router {
       const words = wordsOf(req)
       const pattern = containing(words)
       const found = await db
-        .select({ clock: clocks, owner: owners })
+        .select({ clock: clocks, owner: OWNER })
         .from(clocks)
         .innerJoin(owners, eq(owners.id, clocks.ownerId))
         .where(
@@ -70,7 +72,7 @@ export function clockRoutes(db: Database): Router {
     .get('/clocks/:id', async (req, res) => {
       const id = idOf(req)
       const found = await db
-        .select({ clock: clocks, owner: owners })
+        .select({ clock: clocks, owner: OWNER })
         .from(clocks)
         .innerJoin(owners, eq(owners.id, clocks.ownerId))
         .where(eq(clocks.id, id))

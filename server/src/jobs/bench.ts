@@ -2,7 +2,7 @@ import { heedMarks, OIL_SCHOOLS, recallOf, standingOf } from '@treadle/core'
 import { and, desc, eq, inArray, isNotNull, isNull, lt, max, ne, notExists, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { Database } from '../db/connect.ts'
-import { clocks, jobs, nowMarks, observations, owners, rateEvents } from '../db/schema.ts'
+import { clocks, jobs, journal, nowMarks, observations, owners, rateEvents } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
@@ -21,6 +21,15 @@ export async function benchOf(db: Database, now: Date) {
     db,
     open.map((j) => j.id),
   )
+  const ids = open.map((j) => j.id)
+  const last =
+    ids.length === 0
+      ? []
+      : await db
+          .selectDistinctOn([journal.jobId], { jobId: journal.jobId, who: journal.who })
+          .from(journal)
+          .where(inArray(journal.jobId, ids))
+          .orderBy(journal.jobId, desc(journal.at))
   return {
     at: now.toISOString(),
     recalls: await recallsOf(db, settings, now),
@@ -29,6 +38,7 @@ export async function benchOf(db: Database, now: Date) {
       clock: rows.clock,
       owner: rows.owner,
       owed: standingOf(rows, settings, rules, now.getTime() / 1000).owed,
+      by: last.find((l) => l.jobId === rows.job.id)?.who ?? '',
     })),
   }
 }

@@ -23,7 +23,7 @@ import {
 
 /** What the gates of a job and what is owed to it ask for, each in the order in which it was made or is worked. */
 const REASONED = {
-  clock: { with: { owner: true, plateMap: true, trainSheets: true } },
+  clock: { with: { owner: { columns: { version: false } }, plateMap: true, trainSheets: true } },
   powerOffs: { orderBy: asc(powerOffs.at) },
   overrides: { orderBy: asc(gateOverrides.at) },
   holes: { orderBy: asc(holes.id) },

@@ -1,5 +1,5 @@
 import { ArborTestChange, BushingChange, PIVOT_WORK_TITLES, PivotChange, ReservationChange } from '@treadle/contract'
-import { mayCut } from '@treadle/core'
+import { mayCut, stepDone } from '@treadle/core'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
@@ -60,7 +60,7 @@ export function mendRoutes(db: Database): Router {
           b.outsideMm === null || b.insideMm === null || b.lengthMm === null
             ? ''
             : ` Bush ${b.outsideMm.toFixed(2)} × ${b.insideMm.toFixed(2)} × ${b.lengthMm.toFixed(2)} mm, ${b.source === 'stock' ? 'from the drawer' : 'turned'}.`
-        return `Bushing: ${last === undefined ? 'begun' : `“${last}” done`}, ${b.done.length} ${b.done.length === 1 ? 'step' : 'steps'}.${bush}`
+        return `Bushing: ${last === undefined ? 'begun' : stepDone(last)}; ${b.done.length} ${b.done.length === 1 ? 'step' : 'steps'} so far.${bush}`
       },
       goneSentence: () => 'Work on a hole taken back.',
     }),

@@ -3,6 +3,7 @@ import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { conditions, confirmedCauses, observations } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { observationWords, takenBackWords } from './words.ts'
 
 /** What was seen, tried and asked; the condition record; what it was in the end. */
 export function observationRoutes(db: Database): Router {
@@ -13,12 +14,8 @@ export function observationRoutes(db: Database): Router {
       schema: Observation,
       kind: 'observed',
       place: ['key'],
-      sentence: (o) =>
-        [`Observed, ${o.key}`, [o.answer, o.figure, o.second].filter((v) => v !== '' && v !== null).join(', '), o.note]
-          .filter(Boolean)
-          .join(': ')
-          .replace(/\.?$/, '.'),
-      goneSentence: (row) => `Taken back, ${row.key}.`,
+      sentence: observationWords,
+      goneSentence: takenBackWords,
     }),
     rowRoutes(db, {
       path: 'conditions',

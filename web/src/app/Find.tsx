@@ -10,7 +10,7 @@ import styles from './Find.module.css'
 
 const KINDS: Record<Found['kind'], string> = { job: 'Jobs', clock: 'Clocks', owner: 'Owners' }
 
-/** Find as you type: an owner, a clock by its name or its marks, a job by its number. */
+/** Find as you type: an owner by name, telephone or address, a clock by its name or its marks, a job by its number. */
 export function Find() {
   const [words, setWords] = useState('')
   const [asked] = useDebouncedValue(words.trim(), 120)
@@ -33,13 +33,15 @@ export function Find() {
     box.closeDropdown()
     setWords('')
     field.current?.blur()
-    const owner = found.find((f) => f.kind === 'owner' && f.id === of)
+    const clock = found.find((f) => f.kind === 'clock' && f.id === of)
     void navigate(
       kind === 'job'
         ? `/jobs/${of}`
         : kind === 'clock'
-          ? `/clocks/${of}`
-          : `/clocks?q=${encodeURIComponent(owner?.title ?? '')}`,
+          ? clock?.jobId
+            ? `/jobs/${clock.jobId}`
+            : `/clocks/${of}`
+          : `/owners/${of}`,
     )
   }
   return (
@@ -61,11 +63,20 @@ export function Find() {
           }}
           onFocus={() => words !== '' && box.openDropdown()}
           onBlur={() => box.closeDropdown()}
+          onKeyDown={(e) => {
+            // Enter opens the first hit also where none was marked yet.
+            const [first] = found
+            if (e.key !== 'Enter' || !first || box.getSelectedOptionIndex() >= 0) return
+            e.preventDefault()
+            open(`${first.kind} ${first.id}`)
+          }}
         />
       </Combobox.Target>
       <Combobox.Dropdown hidden={asked === ''}>
         <Combobox.Options labelledBy={undefined} aria-label="Found">
-          {found.length === 0 && <Combobox.Empty>Nothing under that name, mark or number.</Combobox.Empty>}
+          {found.length === 0 && (
+            <Combobox.Empty>Nothing under that name, mark, number, telephone or address.</Combobox.Empty>
+          )}
           {(['job', 'clock', 'owner'] as const).map((kind) => {
             const these = found.filter((f) => f.kind === kind)
             if (these.length === 0) return null

@@ -1,9 +1,9 @@
 import type { Person } from '@treadle/contract'
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
-import { IconKeyboard, IconLamp, IconSun } from '@tabler/icons-react'
+import { IconKeyboard, IconLamp, IconMenu2, IconSun } from '@tabler/icons-react'
 import { useIsMutating } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { Link, NavLink, Outlet, useLocation } from 'react-router'
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { KeyHelp } from './KeyHelp.tsx'
 import { isField } from '../pedal/Pedal.tsx'
 import { request } from '../data/api.ts'
@@ -33,6 +33,7 @@ export function Shell() {
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone
   const zoneElsewhere = settings && settings.timeZone !== here ? settings.timeZone : ''
   useHeldWhileSending()
+  useWelcome()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === '?' && !isField(event.target)) setHelp(true)
@@ -49,6 +50,23 @@ export function Shell() {
         <Link to="/" className={styles.name}>
           Treadle
         </Link>
+        <Menu>
+          <Menu.Target>
+            <ActionIcon variant="subtle" size="xl" aria-label="Places" className={styles.menu}>
+              <IconMenu2 />
+            </ActionIcon>
+          </Menu.Target>
+          <Menu.Dropdown>
+            {PLACES.map(([to, title]) => (
+              <Menu.Item key={to} component={Link} to={to}>
+                {title}
+              </Menu.Item>
+            ))}
+            <Menu.Item component={Link} to="/take-in">
+              Take in a clock
+            </Menu.Item>
+          </Menu.Dropdown>
+        </Menu>
         <nav aria-label="Places" className={styles.places}>
           {PLACES.map(([to, title]) => (
             <NavLink
@@ -68,7 +86,13 @@ export function Shell() {
         <div className={styles.tools}>
           <Find />
           <AtTheBench />
-          <ActionIcon variant="subtle" size="xl" aria-label="Keys and pedal" onClick={() => setHelp(true)}>
+          <ActionIcon
+            variant="subtle"
+            size="xl"
+            aria-label="Keys and pedal"
+            className={styles.wide}
+            onClick={() => setHelp(true)}
+          >
             <IconKeyboard />
           </ActionIcon>
           <ThemeSwitch />
@@ -84,6 +108,17 @@ export function Shell() {
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
     </>
   )
+}
+
+/** An empty workshop asks first who works in it: nothing is written down by “somebody”. */
+function useWelcome() {
+  const { data: people } = usePeople()
+  const { pathname } = useLocation()
+  const navigate = useNavigate()
+  const nobody = people?.length === 0
+  useEffect(() => {
+    if (nobody && pathname === '/') void navigate('/welcome', { replace: true })
+  }, [nobody, pathname, navigate])
 }
 
 /** A page is not closed unasked while a change waits for the server: it would be lost with the page. */

@@ -18,6 +18,8 @@ export const router = createBrowserRouter([
       { path: '/', element: <Bench /> },
       { path: '/take-in', lazy: place(() => import('../places/TakeIn.tsx'), 'TakeIn') },
       { path: '/clocks', lazy: place(() => import('../places/Clocks.tsx'), 'Clocks') },
+      { path: '/owners/:id', lazy: place(() => import('../places/OwnerPage.tsx'), 'OwnerPage') },
+      { path: '/welcome', lazy: place(() => import('../places/FirstRun.tsx'), 'FirstRun') },
       { path: '/clocks/:id', lazy: place(() => import('../places/ClockPage.tsx'), 'ClockPage') },
       { path: '/reckoner', lazy: place(() => import('../places/Reckoner.tsx'), 'Reckoner') },
       { path: '/reckoner/:name', lazy: place(() => import('../places/Reckoner.tsx'), 'Reckoner') },

@@ -8,6 +8,7 @@ import {
   type JobRow,
   type JournalEntry,
   type Owner,
+  type OwnerListed,
   type Person,
   type Settings,
   type TableAnswer,
@@ -93,7 +94,8 @@ export interface ClockListed {
 export interface ClockHistory {
   clock: Clock
   owner: Owner
-  visits: JobRow[]
+  /** each with what was done and found, in words */
+  visits: (JobRow & { told: string[] })[]
   journal: JournalEntry[]
   /** what earlier visits taught: the nut's figure where it was learned from readings, and the last oil */
   learned: { secondsPerDayPerTurn: number | null; perTurnStandardError: number | null; lastOiledAt: string | null }
@@ -107,6 +109,16 @@ export const useClocks = (words: string) =>
   })
 export const useClock = (id: string) =>
   useQuery({ queryKey: ['clock', id], queryFn: () => request<ClockHistory>('GET', `/clocks/${id}`) })
+
+export const useOwners = (words: string) =>
+  useQuery({
+    queryKey: ['owners', words],
+    queryFn: () => request<OwnerListed[]>('GET', `/owners?q=${encodeURIComponent(words)}`),
+    enabled: words !== '',
+    placeholderData: (before) => before,
+  })
+export const useOwner = (id: string) =>
+  useQuery({ queryKey: ['owner', id], queryFn: () => request<OwnerListed>('GET', `/owners/${id}`) })
 
 export const useFound = (words: string) =>
   useQuery({

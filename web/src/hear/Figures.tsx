@@ -7,25 +7,41 @@ export function Figures({
   offset,
   semiArcDeg,
   releaseDeg,
+  calibrated,
 }: {
   result: Hearing
   offset: BeatOffset | null
   semiArcDeg: number | null
   releaseDeg: number | null
+  /** the sound card's own clock is known, or is no matter */
+  calibrated: boolean
 }) {
   const rate = result.rateSecondsPerDay
-  const digits = result.rateStandardError >= 1 ? 0 : 1
+  const rateError = result.rateStandardError
+  const digits = rateError >= 1 ? 0 : 1
   const stopsBelow = offset && releaseDeg !== null ? stopsBelowDeg(offset, releaseDeg) : null
   return (
     <dl className={styles.figures}>
       <div>
-        <dt>Here it would {rate >= 0 ? 'gain' : 'lose'}</dt>
-        <dd>
-          <b>
-            {Math.abs(rate).toFixed(digits)} ± {result.rateStandardError.toFixed(digits)} s
-          </b>{' '}
-          a day
-        </dd>
+        {Math.abs(rate) < 2 * rateError ? (
+          <>
+            <dt>Here it keeps time to within</dt>
+            <dd>
+              <b>{(Math.abs(rate) + 2 * rateError).toFixed(digits)} s</b> a day
+            </dd>
+          </>
+        ) : (
+          <>
+            <dt>Here it would {rate >= 0 ? 'gain' : 'lose'}</dt>
+            <dd>
+              <b>
+                {Math.abs(rate).toFixed(digits)} ± {rateError.toFixed(digits)} s
+              </b>{' '}
+              a day
+            </dd>
+          </>
+        )}
+        {!calibrated && <dd className="quiet">the sound card’s own clock not yet known: usually ± 5 s a day more</dd>}
       </div>
       <div>
         <dt>Steady to</dt>

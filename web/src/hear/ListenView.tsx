@@ -86,7 +86,13 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
           </p>
         )}
         <IntervalBar {...intervals} />
-        <Figures result={result} offset={offset} semiArcDeg={semiArcDeg} releaseDeg={releaseDeg} />
+        <Figures
+          result={result}
+          offset={offset}
+          semiArcDeg={semiArcDeg}
+          releaseDeg={releaseDeg}
+          calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
+        />
         {sources}
       </section>
       <section>

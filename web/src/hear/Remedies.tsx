@@ -59,7 +59,7 @@ export function Remedies({
         </article>
       ))}
       <p className={styles.say}>
-        All as seen from the front; from the back, left and right change places. Plumb the case first. Make small bends,
+        Left and right as seen from the front; from the back they change places. Plumb the case first. Make small bends,
         and listen again after each.
       </p>
     </>
@@ -69,7 +69,7 @@ export function Remedies({
 function words({ key, mm, side }: Remedy, low: boolean): string {
   const size = `${mm < 10 ? mm.toFixed(1) : mm.toFixed(0)} mm`
   const text = {
-    crutch: `Bend the crutch foot ${size} to the ${side}`,
+    crutch: `Bend the crutch foot ${size} toward the ${side} corner`,
     pack: `Raise the ${side} side ${size}`,
     swing: `Swing the bottom of the case ${size} to the ${side}`,
   }[key]
@@ -78,7 +78,7 @@ function words({ key, mm, side }: Remedy, low: boolean): string {
 
 function detail({ key }: Remedy, pendulum: Pendulum): string {
   if (key === 'crutch')
-    return 'Hold it above the bend, so that the arbor and its pivot take no strain; then the rod must still stand free in the middle of the fork.'
+    return 'The corner that you would have to raise to make it even: that holds from the front and from behind. Hold it above the bend, so that the arbor and its pivot take no strain; then the rod must still stand free in the middle of the fork.'
   if (key === 'pack') return `Feet ${pendulum.footSpacingMm} mm apart.`
   return `Case ${pendulum.caseHeightMm} mm high, on its hook.`
 }

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { ClockChange, type Clock, type Pendulum } from '@treadle/contract'
+import { CLOCK_KIND_TITLES, CLOCK_KINDS, ClockChange, type Clock, type Pendulum } from '@treadle/contract'
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useRowForm } from '../parts/useRowForm.ts'
@@ -51,6 +51,12 @@ export function ClockFigures({ clock }: { clock: Clock }) {
   }
   return (
     <form onSubmit={form.onSubmit((values) => save(values, kept, forget, base))} noValidate>
+      <TextInput label="What you call it" {...form.getInputProps('name')} />
+      <NativeSelect
+        label="Kind"
+        data={CLOCK_KINDS.map((k) => ({ value: k, label: CLOCK_KIND_TITLES[k] }))}
+        {...form.getInputProps('kind')}
+      />
       <TextInput label="Marks" {...form.getInputProps('marks')} />
       <TrainPowers trains={form.values.trains} onChange={(trains) => form.setFieldValue('trains', trains)} />
       {form.errors.trains !== undefined && <p role="alert">{form.errors.trains}</p>}

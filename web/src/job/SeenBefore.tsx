@@ -1,19 +1,19 @@
 import dayjs from 'dayjs'
+import { Fragment } from 'react'
 import { Link } from 'react-router'
 import { useClock } from '../data/queries.ts'
 import parts from '../parts/parts.module.css'
 
-const TOLD = 4
+/** So many visits are told, the latest first. */
+const TOLD = 3
 
 /** A clock that comes again: what was done, what its nut does, when it was last oiled, what to look out for. */
 export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; exceptJob?: string }) {
   const { data } = useClock(clockId)
-  const before = data?.visits.filter((v) => v.id !== exceptJob && v.closedAt !== null) ?? []
+  const before = data?.visits.filter((v) => v.id !== exceptJob && v.closedAt !== null && v.ending === '') ?? []
   const last = before[0]
   if (!data || !last) return null
-  const told = data.journal.filter((e) => e.jobId === last.id)
-  const done = told.filter((e) => /bush|Taken apart|oiled|beat|^It was this/i.test(e.text)).slice(0, TOLD)
-  const outlook = data.journal.filter((e) => e.kind === 'override' || e.kind === 'cause').slice(0, 2)
+  const outlook = data.journal.filter((e) => e.jobId === last.id && (e.kind === 'override' || e.kind === 'cause'))
   return (
     <section aria-label="It has been here before" className={parts.before}>
       <h2>It has been here before</h2>
@@ -30,16 +30,21 @@ export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; excep
             ? 'not learned yet'
             : `${data.learned.secondsPerDayPerTurn.toFixed(1)} ± ${data.learned.perTurnStandardError?.toFixed(1) ?? '?'} s a day for one turn, learned on it`}
         </dd>
-        {done.length > 0 && (
-          <>
-            <dt>What was done</dt>
-            <dd>{done.map((e) => e.text).join(' ')}</dd>
-          </>
-        )}
+        {before.slice(0, TOLD).map((visit) => (
+          <Fragment key={visit.id}>
+            <dt>{dayjs(visit.closedAt).format('MMM YYYY')}</dt>
+            <dd>{visit.told.length === 0 ? 'Nothing was written down.' : visit.told.join(' ')}</dd>
+          </Fragment>
+        ))}
         {outlook.length > 0 && (
           <>
             <dt>Look out for</dt>
-            <dd>{outlook.map((e) => e.text).join(' ')}</dd>
+            <dd>
+              {outlook
+                .slice(0, 2)
+                .map((e) => e.text)
+                .join(' ')}
+            </dd>
           </>
         )}
       </dl>

@@ -65,6 +65,13 @@ export function whenAbout(ms: number): string {
   return days < 7 ? `${parts(at, { weekday: 'long' })}, about ${hour}` : parts(at, { day: 'numeric', month: 'long' })
 }
 
+/** A day, ISO 8601, as it is said on a tag: "Fri 27 Nov". */
+export function dayShort(day: string): string {
+  return new Intl.DateTimeFormat(LANGUAGE, { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
+    .format(new Date(`${day}T12:00:00Z`))
+    .replace(',', '')
+}
+
 /** "Friday 27 November, 17:05" */
 export function dayAndHour(at: Date): string {
   const day = parts(at, { weekday: 'long', day: 'numeric', month: 'long' }).replace(',', '')
@@ -87,4 +94,14 @@ export function whenDue(at: Date, now: Date): string {
 /** The day of a moment by the workshop's clock, ISO 8601. */
 function dayOf(at: Date): string {
   return new Intl.DateTimeFormat('en-CA', { timeZone: workshopZone() }).format(at)
+}
+
+/** Today by the workshop's clock, ISO 8601. */
+export function dayToday(): string {
+  return dayOf(new Date())
+}
+
+/** Words of the journal with the moments in them said by the workshop's clock. */
+export function spoken(text: string): string {
+  return text.replace(/\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(?:\.\d+)?Z/g, (iso) => whenShort(iso))
 }

@@ -1,8 +1,12 @@
 import dayjs from 'dayjs'
+import { spoken } from '../parts/say.ts'
 import { Link, useParams } from 'react-router'
 import { useClock } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
+import type { Clock } from '@treadle/contract'
+import { sayNotKept, useChange } from '../data/queries.ts'
 import { ClockFigures } from '../job/ClockFigures.tsx'
+import { ChooseOwner } from './ChooseOwner.tsx'
 import styles from './Clocks.module.css'
 
 /** A clock with its whole history: every visit, every entry. */
@@ -14,7 +18,7 @@ export function ClockPage() {
         <>
           <h1>{clock.name}</h1>
           <p className="quiet">
-            {owner.name}
+            <Link to={`/owners/${owner.id}`}>{owner.name}</Link>
             {owner.address !== '' && `, ${owner.address}`}
             {owner.phone !== '' && `, ${owner.phone}`}
           </p>
@@ -26,7 +30,9 @@ export function ClockPage() {
                   <li key={v.id}>
                     <Link to={`/jobs/${v.id}/arrive`}>Number {v.number}</Link>,{' '}
                     {dayjs(v.receivedAt).format('D MMM YYYY')}
-                    {v.closedAt ? ` to ${dayjs(v.closedAt).format('D MMM YYYY')}` : ', here now'}. “{v.complaint}”
+                    {v.closedAt ? ` to ${dayjs(v.closedAt).format('D MMM YYYY')}` : ', here now'}
+                    {v.ending === 'called-off' && ', called off'}. “{v.complaint}”
+                    {v.told.length > 0 && <span className={styles.told}>{v.told.join(' ')}</span>}
                   </li>
                 ))}
               </ol>
@@ -37,7 +43,7 @@ export function ClockPage() {
                     <span className="quiet">
                       {dayjs(entry.at).format('D MMM YYYY')}, {entry.who}.
                     </span>{' '}
-                    {entry.text}
+                    {spoken(entry.text)}
                   </li>
                 ))}
               </ol>
@@ -45,10 +51,33 @@ export function ClockPage() {
             <section>
               <h2>The clock’s figures</h2>
               <ClockFigures clock={clock} />
+              <PassedOn clock={clock} ownerId={owner.id} />
             </section>
           </div>
         </>
       )}
     </Loaded>
+  )
+}
+
+/** A clock that was sold, left or given away: it keeps its history and passes to another owner. */
+function PassedOn({ clock, ownerId }: { clock: Clock; ownerId: string }) {
+  const change = useChange('clock', 'clocks', 'owner', 'owners', 'find')
+  return (
+    <details>
+      <summary>It has passed to another owner</summary>
+      <ChooseOwner
+        label="To whom"
+        except={ownerId}
+        say="It is theirs now"
+        onChoose={(to) =>
+          change.mutate(
+            { method: 'PATCH', path: `/clocks/${clock.id}/owner`, body: { version: clock.version, ownerId: to.id } },
+            { onError: sayNotKept },
+          )
+        }
+      />
+      <p className="quiet">Somebody new is written down when they bring it in: choose the clock there first.</p>
+    </details>
   )
 }

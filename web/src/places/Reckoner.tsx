@@ -1,6 +1,6 @@
 import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
-import { NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { Button, CopyButton, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
@@ -10,25 +10,71 @@ import styles from './Reckoner.module.css'
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
   const { name = CALCULATIONS[0]?.name } = useParams()
+  const [words, setWords] = useState('')
   const calculation = CALCULATIONS.find((c) => c.name === name)
   if (!calculation) return <NoSuchPage />
   return (
     <div className={styles.columns}>
       <nav aria-label="Calculations" className={styles.list}>
         <h1>Reckoner</h1>
-        {CALCULATIONS.map((c) => (
-          <NavLink
-            key={c.name}
-            to={`/reckoner/${c.name}`}
-            className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}
-          >
-            {c.title}
-          </NavLink>
-        ))}
+        <TextInput
+          aria-label="Find a calculation"
+          placeholder="beat, bush, spring…"
+          value={words}
+          onChange={(e) => setWords(e.currentTarget.value)}
+          mb="xs"
+        />
+        {GROUPS.map(([noun, title]) => {
+          const these = CALCULATIONS.filter((c) => c.name.startsWith(`${noun}.`) && fits(c, words))
+          if (these.length === 0) return null
+          return (
+            <div key={noun} role="group" aria-label={title}>
+              <h2 className={styles.noun}>{title}</h2>
+              {these.map((c) => (
+                <NavLink
+                  key={c.name}
+                  to={`/reckoner/${c.name}`}
+                  className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}
+                >
+                  {c.title}
+                </NavLink>
+              ))}
+            </div>
+          )
+        })}
       </nav>
       <One key={calculation.name} calculation={calculation} />
     </div>
   )
+}
+
+/** The craft's nouns, in the order of the work. */
+const NOUNS: Record<string, string> = {
+  pendulum: 'Pendulum',
+  gravity: 'Pendulum',
+  beat: 'Beat',
+  arc: 'Beat',
+  rate: 'Rate',
+  train: 'Trains',
+  depth: 'Trains',
+  plate: 'Plates',
+  wear: 'Holes',
+  hole: 'Holes',
+  bushing: 'Bushes',
+  pivot: 'Pivots',
+  spring: 'Power',
+  weight: 'Power',
+  drive: 'Power',
+  bath: 'Cleaning',
+  trouble: 'Trouble',
+  estimate: 'Estimate',
+}
+const GROUPS: [noun: string, title: string][] = [...new Set(CALCULATIONS.map((c) => c.name.split('.')[0] ?? ''))].map(
+  (noun) => [noun, NOUNS[noun] ?? noun.replace(/^./, (c) => c.toUpperCase())],
+)
+
+function fits({ name, title, about }: Calculation, words: string): boolean {
+  return `${name} ${title} ${about}`.toLowerCase().includes(words.trim().toLowerCase())
 }
 
 function One({ calculation }: { calculation: Calculation }) {
@@ -41,6 +87,7 @@ function One({ calculation }: { calculation: Calculation }) {
     ),
   )
   const answer = useMemo(() => reckon(calculation, typed), [calculation, typed])
+  const command = shellLine(calculation, typed)
   return (
     <section className={styles.one}>
       <div>
@@ -88,7 +135,7 @@ function One({ calculation }: { calculation: Calculation }) {
                   <tr key={name}>
                     <th scope="row">{words(name)}</th>
                     <td>
-                      {shown(answer.value[name])}{' '}
+                      {shown(answer.value[name], name)}{' '}
                       <span className="quiet">{typeof answer.value[name] === 'string' ? '' : unit}</span>
                     </td>
                   </tr>
@@ -97,15 +144,25 @@ function One({ calculation }: { calculation: Calculation }) {
             </tbody>
           </table>
         )}
-        <p className={styles.command}>
-          In the shell:{' '}
-          <code>
-            npm run -s reckon -- {calculation.name} ‘{JSON.stringify(inputOf(calculation, typed))}’
-          </code>
-        </p>
+        <div className={styles.command}>
+          In the shell: <code>{command}</code>
+          <CopyButton value={command}>
+            {({ copied, copy }) => (
+              <Button variant="subtle" size="compact-sm" onClick={copy}>
+                {copied ? 'Copied' : 'Copy it'}
+              </Button>
+            )}
+          </CopyButton>
+        </div>
       </div>
     </section>
   )
+}
+
+/** The same calculation as a line for the shell: in straight quotes, and with those inside it kept. */
+function shellLine(calculation: Calculation, typed: Record<string, string>): string {
+  const json = JSON.stringify(inputOf(calculation, typed)).replaceAll("'", `'"'"'`)
+  return `npm run -s reckon -- ${calculation.name} '${json}'`
 }
 
 function inputOf(calculation: Calculation, typed: Record<string, string>): Record<string, unknown> {
@@ -149,12 +206,35 @@ function words(name: string): string {
     .replace(/^./, (c) => c.toUpperCase())
 }
 
-function shown(value: unknown): string {
-  if (typeof value === 'number') return String(Number(value.toPrecision(7)))
+/** How many places after the point mean something, by what the figure is of; others get four digits. */
+const PLACES: [RegExp, number][] = [
+  [/turns/i, 2],
+  [/deg$/i, 2],
+  [/percent/i, 1],
+  [/nmm$/i, 0],
+  [/energyJ|J$/, 1],
+  [/mm$/i, 2],
+  [/ms$/i, 2],
+  [/perDay|rate|standardError/i, 2],
+]
+
+function figureShown(value: number, name: string): string {
+  if (Number.isInteger(value)) return String(value)
+  const places = PLACES.find(([pattern]) => pattern.test(name))?.[1]
+  // What would round away to nought keeps the digits that it has.
+  if (places === undefined || Math.abs(value) < 10 ** -places) return String(Number(value.toPrecision(4)))
+  return value.toFixed(places)
+}
+
+function shown(value: unknown, name = ''): string {
+  if (typeof value === 'number') return figureShown(value, name)
   if (Array.isArray(value) && value.length > 0 && typeof value[0] === 'object')
-    return `${value.slice(0, 8).map(shown).join('; ')}${value.length > 8 ? `; and ${value.length - 8} more` : ''}`
+    return `${value
+      .slice(0, 8)
+      .map((v) => shown(v))
+      .join('; ')}${value.length > 8 ? `; and ${value.length - 8} more` : ''}`
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (Array.isArray(value)) return value.map(shown).join(typeof value[0] === 'string' ? ' ' : ', ')
+  if (Array.isArray(value)) return value.map((v) => shown(v, name)).join(typeof value[0] === 'string' ? ' ' : ', ')
   return value === null
     ? 'not told'
     : typeof value === 'string'
@@ -166,7 +246,7 @@ function shown(value: unknown): string {
 
 /** The parts of one entry of a list, in a line: "ratio 12, right yes". */
 function entries(value: object): string {
-  return Object.values(value)
-    .map((v) => (Array.isArray(v) ? v.join('·') : shown(v)))
+  return Object.entries(value)
+    .map(([key, v]) => (Array.isArray(v) ? v.join('·') : shown(v, key)))
     .join(', ')
 }

@@ -22,10 +22,12 @@ export function SettingsPage() {
   return (
     <>
       <h1>Settings</h1>
-      <Loaded query={useSettings()}>{(settings) => <SettingsForm settings={settings} />}</Loaded>
       <div className={styles.columns}>
         <People />
         <PedalTeaching />
+      </div>
+      <Loaded query={useSettings()}>{(settings) => <SettingsForm settings={settings} />}</Loaded>
+      <div className={styles.columns}>
         <OwnTables />
         <CalendarAddress />
         <Backups />
@@ -120,6 +122,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           {number('pickupPpm', 'Sound card fast by', 'ppm')}
         </Fieldset>
         <Fieldset legend="Papers and money">
+          <p className="quiet">What stands on tags, receipts and estimates.</p>
           <TextInput
             label="Shop’s address for phones"
             description="Such as http://bench.local:4173; the code on a job tag opens it"
@@ -133,6 +136,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           </div>
         </Fieldset>
         <Fieldset legend="Beat">
+          <p className="quiet">What counts as even, and what is proposed first when it is not.</p>
           <NativeSelect
             label="This workshop goes by"
             data={[
@@ -160,6 +164,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           {number('packUpToMs', 'Pack the case up to', 'ms')}
         </Fieldset>
         <Fieldset legend="Bushing">
+          <p className="quiet">When a hole is bushed, and the sizes that its plan gives.</p>
           <NativeSelect
             label="Bush when"
             data={[
@@ -183,7 +188,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('bushing.wallMm', 'Least wall', 'mm')}
             {number('bushing.cleanUpMm', 'Cutter beyond slot', 'mm')}
             {number('bushing.drillUnderMm', 'Drill under pivot', 'mm')}
-            {number('markerReachMm', 'Reach of the marker', 'mm')}
+            {number('markerReachMm', 'Marker, middle point to outer', 'mm')}
             {number('pivotLeastPercent', 'Least pivot', '%')}
           </div>
           <NativeSelect
@@ -204,11 +209,17 @@ function SettingsForm({ settings }: { settings: Settings }) {
           />
         </Fieldset>
         <Fieldset legend="Rate, trial and oil">
+          <p className="quiet">
+            When a turn of the nut is proposed, how long a clock is tried, and when it is due again.
+          </p>
           <div className={styles.pair}>
             {number('rateToleranceSecondsPerDay', 'Rate within', 's/day')}
             {number('rateGoalSecondsPerDay', 'Worth waiting for ±', 's/day')}
             {number('trialDays', 'Trial', 'days')}
+            {number('openFrom', 'At the bench from', 'h')}
+            {number('openUntil', 'until', 'h')}
           </div>
+          <p className="quiet">Readings and answers are asked for within these hours.</p>
           <NativeSelect
             label="Oil"
             data={Object.entries(OIL_SCHOOLS).map(([value, s]) => ({ value, label: s.title }))}
@@ -221,6 +232,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           />
         </Fieldset>
         <Fieldset legend="Keeping">
+          <p className="quiet">What is kept, and for how long.</p>
           <div className={styles.pair}>
             {number('backupDays', 'Daily backups kept', 'days')}
             {number('backupWeeks', 'Weekly ones', 'weeks')}

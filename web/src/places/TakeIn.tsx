@@ -8,6 +8,7 @@ import {
   USUAL_THINGS,
   type ClockKind,
   type JobPage,
+  type Owner,
 } from '@treadle/contract'
 import { Button, Checkbox, Fieldset, Group, NativeSelect, SegmentedControl, Textarea, TextInput } from '@mantine/core'
 import type { UseFormReturnType } from '@mantine/form'
@@ -19,10 +20,11 @@ import { DayField } from '../parts/DayField.tsx'
 import { Figure } from '../parts/Figure.tsx'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { sentenceOf, useChange, useClocks, type ClockListed } from '../data/queries.ts'
+import { sentenceOf, useChange, useClocks, useOwners, type ClockListed } from '../data/queries.ts'
 import { TrainPowers } from '../job/TrainPowers.tsx'
 import { SeenBefore } from '../job/SeenBefore.tsx'
 import { PhotoPicker, sendPhotos } from '../job/PhotoPicker.tsx'
+import { dayToday } from '../parts/say.ts'
 import styles from './TakeIn.module.css'
 
 function blank(): NewJob {
@@ -55,6 +57,7 @@ export function TakeIn() {
   // It outlives a reload with what was typed: the figures of a clock that is known are not typed over.
   const [knownId, setKnownId] = useSessionValue<string | null>('treadle-take-in-known', null)
   const known = knownId !== null
+  const [ownerKnown, setOwnerKnown] = useSessionValue('treadle-take-in-owner-known', false)
   const change = useChange<JobPage>('clocks')
   const navigate = useNavigate()
 
@@ -66,6 +69,7 @@ export function TakeIn() {
           onSuccess: () => {
             forget()
             setKnownId(null)
+            setOwnerKnown(false)
             void sendPhotos(values.id, photos).then(() => navigate(`/jobs/${values.id}/arrive`))
           },
           onError: () => undefined, // it stands on the page, above what was typed
@@ -76,7 +80,8 @@ export function TakeIn() {
   )
   const choose = ({ clock, owner }: ClockListed) => {
     const { ownerId: _, version: _v, ...rest } = clock
-    form.setValues({ owner, clock: rest })
+    const { id, name, phone, address } = owner
+    form.setValues({ owner: { id, name, phone, address }, clock: rest })
     setKnownId(clock.id)
   }
   return (
@@ -87,7 +92,27 @@ export function TakeIn() {
       <div className={styles.columns}>
         <div className={styles.stack}>
           <Fieldset legend="Whose it is" disabled={known}>
-            <TextInput label="Owner" withAsterisk {...form.getInputProps('owner.name')} />
+            <TextInput
+              label="Owner"
+              withAsterisk
+              {...form.getInputProps('owner.name')}
+              onChange={(e) => {
+                // Another name is another person, until they are found among those that are known.
+                if (ownerKnown) form.setFieldValue('owner', { ...form.values.owner, id: uuid() })
+                setOwnerKnown(false)
+                form.setFieldValue('owner.name', e.currentTarget.value)
+              }}
+            />
+            {!known && !ownerKnown && (
+              <KnownOwners
+                name={form.values.owner.name}
+                phone={form.values.owner.phone}
+                onChoose={(owner) => {
+                  form.setFieldValue('owner', owner)
+                  setOwnerKnown(true)
+                }}
+              />
+            )}
             <TextInput label="Telephone" {...form.getInputProps('owner.phone')} />
             <TextInput label="Address" {...form.getInputProps('owner.address')} />
           </Fieldset>
@@ -104,7 +129,7 @@ export function TakeIn() {
               label="Promised for"
               description="Leave it open if you promised nothing"
               value={form.values.promisedOn ?? ''}
-              error={form.errors.promisedOn}
+              error={form.errors.promisedOn ?? (isPast(form.values.promisedOn) && 'That day is over: is it meant so?')}
               onChange={(day) => form.setFieldValue('promisedOn', day)}
             />
           </Fieldset>
@@ -161,6 +186,30 @@ export function TakeIn() {
         )}
       </Group>
     </form>
+  )
+}
+
+/** A day that is over by now cannot be promised for. */
+function isPast(day: string | null | undefined): boolean {
+  return !!day && day < dayToday()
+}
+
+/** Owners that are known by what is typed, so that nobody is written down twice. */
+function KnownOwners({ name, phone, onChoose }: { name: string; phone: string; onChoose: (owner: Owner) => void }) {
+  const words = name.trim().length >= 3 ? name.trim() : phone.trim().length >= 4 ? phone.trim() : ''
+  const [asked] = useDebouncedValue(words, 200)
+  const found = useOwners(asked)
+  const list = asked === '' ? [] : (found.data ?? []).slice(0, 4)
+  if (list.length === 0) return null
+  return (
+    <div role="group" aria-label="Known already">
+      <span className="quiet">Known already:</span>
+      {list.map(({ owner: { version: _, ...owner }, clocks }) => (
+        <Button key={owner.id} variant="subtle" size="compact-md" onClick={() => onChoose(owner)}>
+          {[owner.name, owner.phone, owner.address, clocks[0]?.name].filter(Boolean).join(', ')}
+        </Button>
+      ))}
+    </div>
   )
 }
 

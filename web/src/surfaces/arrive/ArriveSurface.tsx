@@ -10,7 +10,7 @@ import { SeenBefore } from '../../job/SeenBefore.tsx'
 import { without } from '../../parts/clash.ts'
 import { keepOver, meetConflict } from '../../parts/conflict.tsx'
 import { wordsOf } from '../../parts/fieldWords.ts'
-import { times } from '../../parts/say.ts'
+import { dayToday, times } from '../../parts/say.ts'
 import { useDraft } from '../../parts/useDraft.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { ClockFigures } from '../../job/ClockFigures.tsx'
@@ -134,7 +134,17 @@ export function ArriveSurface() {
           />
         </Group>
         <Group align="end" mt="sm">
-          <DayField label="Promised for" value={draft.promisedOn} onChange={(promisedOn) => setDraft({ promisedOn })} />
+          <DayField
+            label="Promised for"
+            value={draft.promisedOn}
+            error={
+              draft.promisedOn !== '' &&
+              draft.promisedOn !== job.promisedOn &&
+              draft.promisedOn < dayToday() &&
+              'That day is over: is it meant so?'
+            }
+            onChange={(promisedOn) => setDraft({ promisedOn })}
+          />
           <Button variant="default" disabled={!dirty} onClick={keepTold}>
             Keep these
           </Button>

@@ -281,7 +281,7 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
         />{' '}
         {STATE_WORDS[state]}
         {judged?.play && `: play ${judged.play.playMm.toFixed(3)} ± ${judged.play.sigmaMm.toFixed(3)} mm`}
-        {judged?.sure != null && `, ${(100 * judged.sure).toFixed(0)} % sure`}
+        {judged?.sure != null && `, ${sureWord(judged.sure)}`}
         {judged?.settleBy === 'caliper' && '. Too close to tell: the caliper’s two axes would settle it'}
         {judged?.verdict === 'bush' && !judged.plan && '. Its sizes want the caliper'}
         {hole?.waived ? `: “${hole.waived}”` : ''}.
@@ -325,4 +325,9 @@ function HoleTest({ stop, plate, movement }: { stop: TestStop; plate: Plate; mov
       )}
     </div>
   )
+}
+
+/** How sure a verdict by the play alone is, in a word. */
+function sureWord(sure: number): string {
+  return sure >= 0.99 ? 'surely' : sure >= 0.9 ? 'very likely' : 'so near that it may go either way'
 }

@@ -7,8 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useJournal } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Loaded } from '../../parts/Loading.tsx'
-import { whenShort } from '../../parts/say.ts'
-import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { spoken, whenShort } from '../../parts/say.ts'
 import styles from './Journal.module.css'
 
 /** Everything that happened to this clock on this visit; nothing in it is ever changed, only corrected by a new entry. */
@@ -20,7 +19,6 @@ export function JournalSurface() {
   const [correcting, setCorrecting] = useState<JournalEntry | null>(null)
   const [text, setText] = useState('')
   const change = useChange()
-  usePedalAction(null)
   const write = () => {
     if (text.trim() === '') return
     change.mutate(
@@ -66,7 +64,7 @@ export function JournalSurface() {
                           Corrects {names ? `“${names.text.slice(0, 60)}”` : 'an earlier entry'}:{' '}
                         </span>
                       )}
-                      {entry.text}
+                      {spoken(entry.text)}
                       {corrected && <span className={styles.corrects}> Corrected {whenShort(corrected.at)}.</span>}
                     </div>
                     <Button

@@ -2,7 +2,7 @@ import { CLOCK_KIND_TITLES } from '@treadle/contract'
 import { arcScale, FieldError } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import dayjs from 'dayjs'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -56,6 +56,7 @@ function Tag() {
   const { job, clock, owner } = useJobData()
   const { data: settings } = useSettings()
   const address = `${settings?.shopAddress || window.location.origin}/jobs/${job.id}`
+  const unreachable = /^https?:\/\/(localhost|127\.|\[::1\])/.test(address)
   const { path, size } = qrPath(address)
   return (
     <article className={styles.tag} aria-label="Job tag">
@@ -78,6 +79,12 @@ function Tag() {
         <path d={path} fill="#000" />
       </svg>
       <p className={styles.small}>{settings?.workshop}</p>
+      {unreachable && (
+        <p className={styles.notPrinted} role="note">
+          A phone can’t open this code: it leads to this computer alone. Give the shop’s address for phones under{' '}
+          <Link to="/settings">Settings</Link>.
+        </p>
+      )}
     </article>
   )
 }

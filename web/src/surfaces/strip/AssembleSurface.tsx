@@ -86,7 +86,7 @@ export function AssembleSurface() {
                   {s.photoId !== null && <img src={`/api/photos/${s.photoId}/thumb`} alt="" loading="lazy" />}
                   <span>
                     {s.part}
-                    {s.count > 1 && ` × ${s.count}`}
+                    {s.count > 1 && `, ${s.count} parts in all`}
                   </span>
                 </li>
               ))}
@@ -108,7 +108,7 @@ export function AssembleSurface() {
             <li key={s.id}>
               <Checkbox
                 size="md"
-                label={`${s.part}${s.count > 1 ? ` × ${s.count}` : ''}`}
+                label={`${s.part}${s.count > 1 ? `, ${s.count} parts in all` : ''}`}
                 description={[s.screws, s.marks].filter(Boolean).join('; ')}
                 checked={s.back}
                 onChange={(e) => tick(s, e.currentTarget.checked)}
@@ -126,7 +126,7 @@ function Next({ step }: { step: StripStepRow }) {
     <>
       <h2 className={styles.nextPart}>
         {step.part}
-        {step.count > 1 && ` × ${step.count}`}
+        {step.count > 1 && `, ${step.count} parts in all`}
       </h2>
       <p className={styles.how}>
         {[`From the ${TRAY_TITLES[step.tray].toLowerCase()}`, step.screws, step.marks, step.remark]

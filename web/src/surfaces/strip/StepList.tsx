@@ -100,7 +100,7 @@ function StepOf({ step, number, open, onOpen, log }: StepProps) {
       )}
       <span className={parts.grow}>
         <strong>{step.part}</strong>
-        {step.count > 1 && <span className="quiet"> × {step.count}</span>}
+        {step.count > 1 && <span className="quiet">, {step.count} parts in all</span>}
         <br />
         <span className="quiet">
           {[TRAY_TITLES[step.tray], step.screws, step.marks, step.remark].filter(Boolean).join('; ')}

@@ -2,7 +2,7 @@ import type { ConfirmedCauseRow } from '@treadle/contract'
 import { likelihoodWord, observedElsewhere, reasonTrouble, type Answer, type RankedCause } from '@treadle/core'
 import { Button, SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { useCauseCounts, useClock, useSettings, useTable } from '../../data/queries.ts'
 import { useMovement } from '../../job/useMovement.ts'
@@ -15,8 +15,11 @@ import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { foundElsewhere } from '@treadle/core'
 import styles from './Trouble.module.css'
+import { workOn } from './workOn.ts'
 
 const SHOWN = 6
+/** As the word for it begins. */
+const VERY_LIKELY = 0.85
 
 /** What is wrong with it: likely causes, and the check that tells most for the least time. */
 export function TroubleSurface() {
@@ -48,17 +51,23 @@ export function TroubleSurface() {
     if (o.key.startsWith('ask ')) answers[o.key.slice(4)] = o.figure ?? (o.answer as 'yes' | 'no' | 'unknown')
   const reasoned = table ? reasonTrouble(table.values, answers, counts ?? {}) : null
   const next = reasoned?.checks.find((c) => answers[c.check] !== 'unknown')
+  const navigate = useNavigate()
+  const top = reasoned?.causes[0]
+  // Once one cause is very likely it is time to do something about it, not to ask on.
+  const act = top && top.probability >= VERY_LIKELY && top.cause !== 'another' ? { top, work: workOn(top.cause) } : null
   usePedalAction(
-    next && !isYears(table?.values, next.check)
-      ? {
-          label: `Press for yes: ${next.question}`,
-          hint: `${next.minutes} min`,
-          press: () => {
-            seen.set(`ask ${next.check}`, { answer: 'yes' })
-            return () => seen.takeBack(`ask ${next.check}`)
-          },
-        }
-      : null,
+    act?.work
+      ? { label: `Press to go and do it: ${act.work.title}`, press: () => void navigate(`../${act.work?.path}`) }
+      : next && !isYears(table?.values, next.check)
+        ? {
+            label: `Press for yes: ${next.question}`,
+            hint: `${next.minutes} min`,
+            press: () => {
+              seen.set(`ask ${next.check}`, { answer: 'yes' })
+              return () => seen.takeBack(`ask ${next.check}`)
+            },
+          }
+        : null,
   )
   if (!reasoned || !table) return null
   const confirm = (cause: string) => causesRows.put({ id: uuid(), version: 0, cause, note: '' })
@@ -86,7 +95,19 @@ export function TroubleSurface() {
         </p>
       </section>
       <section>
-        <h2>Look at this next</h2>
+        {act && (
+          <div className={styles.act}>
+            <h2>Do this</h2>
+            <p className={styles.next}>{act.work?.say ?? act.top.title}</p>
+            <p className={parts.say}>{act.top.remark}</p>
+            {act.work && (
+              <Button component={Link} to={`../${act.work.path}`}>
+                {act.work.title}
+              </Button>
+            )}
+          </div>
+        )}
+        <h2>{act ? 'Or ask on' : 'Look at this next'}</h2>
         {next ? <p className={styles.next}>{next.question}</p> : <p>Everything on the list was asked.</p>}
         {next && <p className={parts.say}>{next.how}</p>}
         <ul className={parts.list}>
@@ -96,7 +117,7 @@ export function TroubleSurface() {
                 <strong>{check.question}</strong>
                 <br />
                 <span className="quiet">
-                  {check.how} {check.minutes} min; tells {check.tells.toFixed(2)} bits
+                  {check.how} {check.minutes} min; {tellsWords(check.tells)}
                 </span>
               </span>
               <Ask
@@ -246,6 +267,11 @@ function known(answer: Answer | undefined): boolean {
 
 function said(answer: Answer | undefined): string {
   return typeof answer === 'number' ? `${answer.toFixed(answer < 10 ? 1 : 0)} years` : (answer ?? '')
+}
+
+/** What a check is worth, as one would say it. */
+function tellsWords(bits: number): string {
+  return bits >= 0.3 ? 'tells much' : bits >= 0.1 ? 'tells something' : 'tells little'
 }
 
 function factorWords(factor: number): string {
