@@ -72,13 +72,26 @@ describe('bushes for a whole plan at once', () => {
 
   test('the greedy choice would leave one without: the plan moves it on', () => {
     // Both fit the wide one best; the thin pivot can take only the narrow-bored.
-    const stock = [bush('wide', 2.02, 1.2), bush('bored', 2.02, 1)]
-    const found = assignBushes([hole('thick', 1.2), hole('thin', 1)], stock)
+    const stock = [bush('wide', 2.02, 1.15), bush('bored', 2.02, 1)]
+    const found = assignBushes([hole('thick', 1.15), hole('thin', 1)], stock)
     expect(found).toMatchObject({ assigned: { thick: 'wide', thin: 'bored' }, missing: [] })
   })
 
+  test('a bush that would be left too thin a wall is none, and an escape arbor is left less play', () => {
+    // 1.2 and its play of 0.06 leave (2.02 − 1.26)/2 = 0.38 mm of wall.
+    const thin = bushFromStock({ finishedPivotMm: 1.2, cutterMm: 2, plateMm: 2.5 }, [bush('a', 2.02, 1.2)])
+    expect(thin.choice).toBeNull()
+    expect(thin.whyNot[0]?.why).toMatch(/leave 0\.3\d mm of wall .* 0\.4 is the least/)
+    // At an escape arbor 3 % of play: (2.02 − 1.18·1.03)/2 = 0.402; elsewhere, with 4 %, 0.396.
+    const fine = { finishedPivotMm: 1.18, cutterMm: 2, plateMm: 2.5 }
+    expect(bushFromStock({ ...fine, role: 'escape' }, [bush('a', 2.02, 1.15)]).choice).toBe('a')
+    expect(bushFromStock({ ...fine, role: 'other' }, [bush('a', 2.02, 1.15)]).choice).toBeNull()
+    const holes = [{ ...hole('escape', 1.18), role: 'escape' as const }, hole('third', 1.18)]
+    expect(assignBushes(holes, [bush('a', 2.02, 1.15, 3, 2)]).missing).toEqual(['third'])
+  })
+
   test('which of two goes without is part of the choice: the one that costs more broaching', () => {
-    const found = assignBushes([hole('first', 1.2), hole('second', 1.02)], [bush('only', 2.02, 1)])
+    const found = assignBushes([hole('first', 1.15), hole('second', 1.02)], [bush('only', 2.02, 1)])
     expect(found.assigned).toEqual({ first: null, second: 'only' })
     expect(found.missing).toEqual(['first'])
     expect(found.broachMm).toBeCloseTo(finishedHoleMm(1.02) - 1, 6)
@@ -106,7 +119,7 @@ describe('bushes for a whole plan at once', () => {
   })
 
   test('sixty holes and four hundred rows come out whole', () => {
-    const holes = Array.from({ length: 60 }, (_, i) => hole(`h${i}`, 0.8 + (i % 12) * 0.05, 2 + (i % 3) * 0.3))
+    const holes = Array.from({ length: 60 }, (_, i) => hole(`h${i}`, 0.6 + (i % 12) * 0.05, 2 + (i % 3) * 0.3))
     const stock = Array.from({ length: 400 }, (_, i) =>
       bush(`s${i}`, 2.02 + (i % 3) * 0.3, 0.6 + (i % 37) * 0.02, 2.5 + (i % 4) * 0.5, 1 + (i % 2)),
     )

@@ -73,7 +73,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
             offset={offset}
             sidesTold={side.first !== null}
             live={
-              listening.status === 'listening'
+              listening.status === 'listening' && !listening.hurried
                 ? { result, firstSide: side.first, startedMs: listening.startedMs }
                 : null
             }

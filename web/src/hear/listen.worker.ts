@@ -1,4 +1,13 @@
-import { eachWavBlock, encodeWav, hear, PowerTrack, readWavHeader, WavError, type ListenOptions } from '@treadle/core'
+import {
+  eachWavBlock,
+  encodeWav,
+  hear,
+  PowerTrack,
+  readWavHeader,
+  WavError,
+  whatWasGap,
+  type ListenOptions,
+} from '@treadle/core'
 import type { FromWorker, ToWorker } from './messages.ts'
 
 /** A thin shell over the core's analyser: it gathers sound and says what is heard, at each new half second. */
@@ -10,6 +19,8 @@ const EVERY_SECONDS = 0.4
 const JUDGING_SHARE = 0.4
 /** Less lost than this at once is the recorder's own unevenness, and not worth a word. */
 const LOST_WORTH_TELLING_S = 0.02
+/** So much sound after a stretch that is called lost tells whether it was. */
+const ASKED_AFTER_S = 5
 
 class Session {
   readonly #track: PowerTrack
@@ -18,7 +29,7 @@ class Session {
   #forgottenS = 0
   #heardAtS = 0
   #restUntilMs = 0
-  #lost: { atS: number; seconds: number }[] = []
+  #lost: { atS: number; seconds: number; asked: boolean }[] = []
   seconds = 0
 
   constructor(
@@ -41,8 +52,41 @@ class Session {
 
   /** A stretch that never came stands as silence, so that what follows keeps its time. */
   lose(seconds: number): void {
-    this.#lost.push({ atS: this.seconds, seconds })
+    this.#lost.push({ atS: this.seconds, seconds, asked: false })
     this.take(new Float32Array(Math.round(seconds * this.sampleRate)))
+  }
+
+  /**
+   * A stretch that the stamps call lost may have gone on while they jumped: once there is sound enough after it, the
+   * beats decide, and what was not lost is taken out again.
+   */
+  #askGaps(final: boolean): void {
+    for (const gap of [...this.#lost]) {
+      if (gap.asked || (!final && this.seconds - gap.atS - gap.seconds < ASKED_AFTER_S)) continue
+      gap.asked = true
+      const from = gap.atS - this.#forgottenS
+      if (from < 0) continue
+      const { bins, binS } = this.#track
+      if (whatWasGap(bins, binS, from, gap.seconds, this.options) !== 'went on') continue
+      this.#track.cut(from, gap.seconds)
+      this.#lost = this.#lost.filter((g) => g !== gap)
+      for (const later of this.#lost) if (later.atS > gap.atS) later.atS -= gap.seconds
+      this.#cutSound(gap.atS, gap.seconds)
+      this.seconds -= gap.seconds
+    }
+  }
+
+  /** Takes a stretch out of the sound that is kept. */
+  #cutSound(atS: number, seconds: number): void {
+    const whole = this.#joined()
+    const first = this.seconds - whole.length / this.sampleRate
+    const from = Math.max(0, Math.round((atS - first) * this.sampleRate))
+    const until = Math.max(from, Math.round((atS + seconds - first) * this.sampleRate))
+    const left = new Float32Array(whole.length - (Math.min(until, whole.length) - from))
+    left.set(whole.subarray(0, from))
+    left.set(whole.subarray(until), from)
+    this.#blocks = [left]
+    this.#kept = left.length
   }
 
   get due(): boolean {
@@ -52,6 +96,7 @@ class Session {
   verdict(final: boolean, ending = ''): void {
     this.#heardAtS = this.seconds
     const beganMs = performance.now()
+    this.#askGaps(final)
     const lost = this.#lost.filter((l) => l.atS >= this.#forgottenS)
     const lostS = lost.reduce((sum, l) => sum + l.seconds, 0)
     const result = hear(this.#track.bins, this.#track.binS, { ...this.options, lostS })
@@ -77,13 +122,18 @@ class Session {
     this.#restUntilMs = endMs + (endMs - beganMs) * (1 / JUDGING_SHARE - 1)
   }
 
-  #lastMinute(): ArrayBuffer {
+  #joined(): Float32Array<ArrayBuffer> {
     const samples = new Float32Array(this.#kept)
     let at = 0
     for (const block of this.#blocks) {
       samples.set(block, at)
       at += block.length
     }
+    return samples
+  }
+
+  #lastMinute(): ArrayBuffer {
+    const samples = this.#joined()
     return encodeWav(samples.subarray(Math.max(0, samples.length - KEPT_SECONDS * this.sampleRate)), this.sampleRate)
       .buffer
   }

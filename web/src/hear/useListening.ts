@@ -29,6 +29,8 @@ export interface Listening {
   /** a press as the bob stood at the right-hand end; what it returns takes it back */
   tap: (atMs: number) => () => void
   choose: (side: Side | null) => void
+  /** sound was lost lately: the computer is busy, and drawing waits for listening */
+  hurried: boolean
   /** what beats here instead of the count that was given, as it was refused */
   instead: number | null
   /** it is kept elsewhere now, and need not be found again */
@@ -40,6 +42,8 @@ const left = new Map<
   string,
   { heard: Heard; taps: number[]; chosen: Side | null; seconds: number; startedMs: number }
 >()
+
+const HURRIED_MS = 5000
 
 const UNTOLD: SideFinding = { first: null, taps: 0, sureness: 0 }
 
@@ -56,6 +60,7 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
   const [status, setStatus] = useState<Listening['status']>(before ? 'done' : 'idle')
   const [heard, setHeard] = useState<Heard | null>(before?.heard ?? null)
   const [sentence, setSentence] = useState('')
+  const [lostAtMs, setLostAtMs] = useState(0)
   const [instead, setInstead] = useState<number | null>(null)
   const [seconds, setSeconds] = useState(before?.seconds ?? 0)
   const [taps, setTaps] = useState<number[]>(before?.taps ?? [])
@@ -158,7 +163,11 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
             if (!open) earlySamples += samples.length
             inTurn(() => send({ kind: 'block', session: mine, samples }, [samples.buffer]))
           },
-          lost: (seconds) => inTurn(() => send({ kind: 'lost', session: mine, seconds })),
+          lost: (seconds) =>
+            inTurn(() => {
+              setLostAtMs(Date.now())
+              send({ kind: 'lost', session: mine, seconds })
+            }),
           ended: () => {
             if (mine !== session.current || pickup.current !== next) return
             if (open || early.length > 0) inTurn(() => finish(true))
@@ -204,6 +213,8 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
       return () => setTaps((all) => all.filter((t) => t !== atS))
     },
     choose: setChosen,
+    // Told anew with each verdict, a few times a second.
+    hurried: lostAtMs > 0 && startedMs + 1000 * seconds - lostAtMs < HURRIED_MS,
     instead: status === 'refused' ? instead : null,
     letGo: () => left.delete(whose),
   }
