@@ -7,7 +7,7 @@ test('a clock that comes again is found, with its owner and its figures', async 
   await expect(page.getByLabel('Owner *')).toHaveValue('The light-keeper')
   await expect(page.getByLabel('What you call it *')).toBeDisabled()
   await page.getByLabel('In the owner’s words *').fill('It has stopped again.')
-  await page.getByRole('button', { name: 'Take it in, then hear it' }).click()
+  await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('heading', { name: 'Light-keeper’s bracket clock' })).toBeVisible()
   await page.goto(`${demo.url}/clocks`)
   await page.getByLabel('Find a clock or an owner').fill('light-keeper')
@@ -35,7 +35,7 @@ test('photos are taken in with the papers; what is no photo is named and keeps b
       { name: 'dial.png', mimeType: 'image/png', buffer: pixel },
       { name: 'letter.png', mimeType: 'image/png', buffer: Buffer.from('Dear Sir') },
     ])
-  await page.getByRole('button', { name: 'Take it in, then hear it' }).click()
+  await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByText('letter.png was not kept')).toBeVisible()
   await page.getByRole('link', { name: 'Arrive', exact: true }).click()
   await expect(page.getByRole('img', { name: 'dial' })).toBeVisible()

@@ -1,7 +1,9 @@
+import { GATE_TITLES } from '@treadle/core'
 import { expect, press, test } from './workshop.ts'
 
-/** One clock from door to door, by keyboard and pedal alone: no mouse is touched in this test. */
-test('a clock is taken in, heard, let down, bushed, set in beat, regulated and handed back', async ({ own, page }) => {
+/** One clock from door to door and back two years later, by keyboard and pedal alone: no mouse is touched in this test. */
+test('from an empty workshop a clock is taken in, mended, handed back, and comes again', async ({ empty, page }) => {
+  test.setTimeout(80_000)
   const type = async (label: string | RegExp, text: string) => {
     await page.getByLabel(label, { exact: typeof label === 'string' }).focus()
     await page.keyboard.type(text)
@@ -11,38 +13,50 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
     await control.focus()
     await page.keyboard.press(role === 'checkbox' ? 'Space' : 'Enter')
   }
+  const foot = page.getByRole('button', { name: /^(Press|Type)/ }).last()
   const bar = (words: string | RegExp) => expect(page.getByRole('button', { name: words }).last()).toBeVisible()
+  const step = async (words: string | RegExp) => {
+    await bar(words)
+    await press(page)
+  }
+
+  // The first page of all: who works here.
+  await page.goto(empty.url)
+  await key('Begin')
+  await expect(page.getByRole('alert')).toContainText('Who works here: name at least one person')
+  await type(/^Names/, 'Ness Pilot')
+  await type('Workshop', 'Pilot’s bench')
+  await key('Begin')
+  await expect(page.getByRole('heading', { name: 'Nothing on the bench' })).toBeVisible()
 
   // The drawers as a list, so that there is a cutter to bush with.
-  await page.goto(`${own.url}/drawers/lists`)
+  await page.goto(`${empty.url}/drawers/lists`)
   await type('or paste it here', 'kind,measured mm,count\ncutter,2,1')
   await key('Look at it')
   await key('Take it in')
   await expect(page.getByText('Taken in: 1 added, 0 changed.')).toBeVisible()
 
-  await page.goto(own.url)
-  await expect(page.getByRole('heading', { name: 'Nothing on the bench' })).toBeVisible()
-
-  // Arrive: the papers.
+  // Arrive: the papers; and what comes first is said there.
+  await page.goto(empty.url)
   await key('Take in a clock', 'link')
   await type('Owner *', 'Pilot house')
+  await type('Telephone', '0555 2040')
   await type('What you call it *', 'Pilot’s shelf clock')
   await type('In the owner’s words *', 'Limps and stops.')
   await key('key or crank', 'checkbox')
-  await key('Take it in, then hear it')
+  await key('Take it in')
+  await expect(page.getByRole('heading', { name: 'Pilot’s shelf clock' })).toBeVisible()
+  await expect(page).toHaveURL(/\/arrive$/)
 
   // Hear it before touching it: the practice clock stands in for the microphone.
-  await expect(page.getByRole('heading', { name: 'Pilot’s shelf clock' })).toBeVisible()
+  await step('Press to hear it before touching it')
   await key('Practice clock')
   await expect(page.getByText(/ms out of beat/)).toBeVisible()
   await bar('Press as the bob reaches the right')
   await page.keyboard.press('l')
   await bar('Press to keep this listening')
-  await press(page)
-  await bar('Press to go back to its papers')
-  await press(page)
-
-  // The clock's own figures.
+  // One may leave to give the length, and find it again.
+  await key('Arrive', 'link')
   for (const [label, value] of [
     ['Beats an hour', '7200'],
     ['Length of the pendulum', '248'],
@@ -53,27 +67,26 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
     ['Distance of the feet', '300'],
   ] as const)
     await type(label, value)
+  await bar(/^Type, then Enter/)
   await key('Keep the figures')
   await expect(page.getByText('Kept.', { exact: true }).first()).toBeVisible()
+  await step('Press to hear it before touching it')
+  await step('Press to keep this listening')
+  await step('Press to go back to its papers')
 
   // Strip: the power.
-  await bar('Press to send it to the strip')
-  await press(page)
+  await step('Press to send it to the strip')
   const parting = page.getByRole('button', { name: 'Part the plates', exact: true })
   await bar('Press when tried: the winding square turns free both ways')
   await expect(parting).toBeDisabled()
   await press(page)
-  await bar('Press when tried: the great wheel turns by hand')
-  await press(page)
-  await bar('Press when the going train is off')
-  await press(page)
+  await step('Press when tried: the great wheel turns by hand')
+  await step('Press when the going train is off')
   await bar('Press to mark its meshes')
   await expect(parting).toBeDisabled()
   await press(page)
-  await bar('Press when marked: Direction of each click and ratchet')
-  await press(page)
-  await bar('Press when marked: Position of the rating nut')
-  await press(page)
+  await step('Press when marked: Direction of each click and ratchet')
+  await step('Press when marked: Position of the rating nut')
 
   // Strip: one step of the log before the plates, without a camera.
   await bar('Press to keep step 1')
@@ -81,13 +94,27 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   await press(page)
   await expect(page.getByText('1 step, 1 part out')).toBeVisible()
   await key('the power gate', 'link')
-  await bar('Press to part the plates')
-  await press(page)
+  await step('Press to part the plates')
   await expect(page.getByText(/Parted \w+ \d/)).toBeVisible()
   await bar('Press to go on to taking it apart')
-  await key('Mend', 'link')
 
-  // Mend: one hole, by caliper.
+  // Clean: into the bath, out of it, dry, pegged; and on to the mending.
+  await key('Clean', 'link')
+  await key('+ plates and cocks')
+  await step(/^Press when they are in/)
+  for (;;) {
+    await bar(/^Press when (it is out|they are clean and dry)/)
+    const words = await foot.textContent()
+    await press(page)
+    if (words?.includes('clean and dry')) break
+    await expect(foot).not.toHaveText(words ?? '')
+  }
+  for (const place of ['front plate, all holes', 'back plate, all holes', 'cocks and pulleys'])
+    await step(`Press when it is pegged clean: ${place}`)
+  await step('Press to go on and mend it')
+  await expect(page.getByLabel('Bay this clock is in')).toHaveValue('mend')
+
+  // Mend: one hole, by caliper; its bush by its plan.
   await key('Holes', 'link')
   await key('One by name')
   await type('Arbor *', 'Third arbor')
@@ -102,68 +129,110 @@ test('a clock is taken in, heard, let down, bushed, set in beat, regulated and h
   await expect(page.getByRole('row', { name: /Cutter/ })).toContainText('2.00 mm')
   await bar('Press to keep this')
   await page.keyboard.press('PageDown')
-  await bar('Press when this bush is in and tried')
+  await bar('Press to bush it, by its plan')
+  await key('All other holes of the going train: looked at with the wheels between the empty plates, and sound')
+  await expect(page.getByText(/^All other holes of the going train were looked at/)).toBeVisible()
+  await key('Pivots', 'link')
+  await key('All other pivots of the going train: looked at, smooth, round and bright')
+  await expect(page.getByText('Every pivot was looked at, and none waits.')).toBeVisible()
+  await key('Holes', 'link')
+  await step('Press to bush it, by its plan')
+  for (;;) {
+    await bar(/^Press (when|to go on)/)
+    const words = await foot.textContent()
+    if (words?.startsWith('Press to go on and assemble')) break
+    await press(page)
+    await expect(foot).not.toHaveText(words ?? '')
+  }
   await press(page)
-  await expect(page.getByRole('checkbox', { name: /The bush is in/ })).toBeChecked()
 
-  // Set: the log read backwards, then the beat.
-  await key('Set', 'link')
-  await bar('Press when it is in: Minute hand')
-  await press(page)
+  // Set: the log read backwards; dry, then oil; then the beat.
+  await step('Press when it is in: Minute hand')
   await expect(page.getByText('Everything that came out is back in.')).toBeVisible()
-  await bar('Press to hear it')
-  await press(page)
-
-  // Set: the beat, with the pedal at the right-hand end of the swing.
+  await step('Press once it has run dry')
+  await step('Press once it is oiled')
+  await step('Press to hear it')
   await key('Practice clock')
   await expect(page.getByText(/ms out of beat/)).toBeVisible()
-  await page.getByText('first tick right').focus()
-  await page.getByRole('radio', { name: 'first tick right' }).focus()
+  await page.getByRole('radio', { name: 'the longer wait ends right' }).focus()
   await page.keyboard.press('Space')
-  await expect(page.getByText(/Bend the crutch foot 1\.0 mm to the left/)).toBeVisible()
+  await expect(page.getByText(/Bend the crutch foot 1\.0 mm toward the left corner/)).toBeVisible()
   await expect(page.getByText(/raise the left side 2\.6 mm/)).toBeVisible()
   await page.keyboard.press('l')
-  await bar('Press to keep this listening')
-  await press(page)
-  await expect(page.getByText('This visit')).toBeVisible()
+  await step('Press to keep this listening')
+  await expect(page.getByText('This visit').first()).toBeVisible()
 
-  // Set: the rate.
-  await key('Rate', 'link')
-  await bar('Press as the hand crosses a minute')
-  await press(page)
+  // Set: the rate, with a reading of yesterday.
+  await step('Press to go on to its rate')
+  await step('Press as the hand crosses a minute')
   await expect(page.getByText('reading by pedal, minute hand on the mark')).toBeVisible()
   await type(/The clock is ahead by/, '-12.5')
   await page.keyboard.press('Enter')
   await expect(page.getByText('−12.5 s')).toBeVisible()
+  await page.getByText('Several at once, or as a sheet').focus()
+  await page.keyboard.press('Enter')
+  await type('Lines from a sheet', '2026-01-05 09:00, 4')
+  await key('Look at them')
+  await key('Keep the 1 line that can be read')
+  await expect(page.getByText('+4.0 s')).toBeVisible()
 
-  // Return: gates overridden in writing, the key ticked off, the job closed.
+  // Return: what is left is overridden in writing, the key ticked off, the job closed.
   await key('Return', 'link')
   await key('key or crank', 'checkbox')
   await expect(page.getByRole('checkbox', { name: 'key or crank' })).toBeChecked()
   await expect(page.getByRole('button', { name: 'Hand over and close' })).toBeDisabled()
-  for (let left = await page.getByRole('button', { name: 'Override…' }).count(); left > 0; left--) {
+  for (const gate of ['pivots', 'holes', 'dry', 'oil'] as const)
+    await expect(page.getByText(GATE_TITLES[gate])).toBeVisible()
+  const open = page.getByRole('button', { name: 'Override…' })
+  await expect(open).toHaveCount(3)
+  for (let left = 3; left > 0; left--) {
     await key('Override…')
     await type('Reason', 'Goes home on approval for a month.')
     await key('Override this gate')
     await expect(page.getByLabel('Reason', { exact: true })).toHaveCount(0)
   }
-  await expect(page.getByRole('article', { name: 'The owner’s card' })).toContainText('1 worn hole bushed')
+  const card = page.getByRole('article', { name: 'The owner’s card' })
+  await expect(card).toContainText('1 worn hole bushed')
+  await expect(card).toContainText('Taken apart and cleaned.')
   await key('Hand over and close')
   await expect(page.getByRole('button', { name: 'Reopen this job' })).toBeVisible()
 
-  // The journal remembers every step, and is searched.
+  // The journal remembers every step by whom, and is searched.
+  await key('Visit', 'link')
   await key('Journal', 'link')
   for (const words of [
     'Took in Pilot’s shelf clock',
     'Parted the plates; every train was confirmed off',
-    'Bushed: Third arbor',
+    'Bushing: tried with its neighbour',
     'Listened by practice',
     'Handed over',
   ])
     await expect(page.getByText(words).first()).toBeVisible()
-  await type('Find in the journal', 'bushed')
+  await expect(page.getByText('somebody')).toHaveCount(0)
+  await type('Find in the journal', 'bushing')
   await expect(page.getByText('Handed over')).toBeHidden()
-  await expect(page.getByText('Bushed: Third arbor').first()).toBeVisible()
+  await expect(page.getByText('Bushing: tried with its neighbour').first()).toBeVisible()
+
+  // Two years later it comes again, is found by its owner's telephone, and opens with what was done, in words.
+  await empty.yearsPass(2)
+  await page.goto(empty.url)
+  await expect(page.getByRole('heading', { name: 'Nothing on the bench' })).toBeVisible()
+  await page.keyboard.press('/')
+  await page.keyboard.type('0555 20')
+  await expect(page.getByRole('option', { name: /Pilot house/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Pilot house' })).toBeVisible()
+  await key('Take in a clock', 'link')
+  await type('Has it been here before?', 'pilot')
+  await key(/Pilot’s shelf clock, Pilot house/)
+  const before = page.getByRole('region', { name: 'It has been here before' })
+  await expect(before).toContainText('One hole bushed: third arbor, back. Oiled.')
+  await expect(before).toContainText(/Beat at leaving: \d+\.\d ms out/)
+  await type('In the owner’s words *', 'Stops in the cold.')
+  await key('Take it in')
+  await expect(page).toHaveURL(/\/arrive$/)
+  await expect(before).toContainText('One hole bushed: third arbor, back. Oiled.')
+  await bar('Press to hear it before touching it')
 })
 
 test('holding the pedal takes the last thing back, pressing twice flags it', async ({ demo, page }) => {

@@ -19,9 +19,9 @@ async function job(own: Workshop, page: Page): Promise<string> {
   await page.getByLabel('Owner *').fill('Gull Row')
   await page.getByLabel('What you call it *').fill('Kitchen clock')
   await page.getByLabel('In the owner’s words *').fill('Stops.')
-  await page.getByRole('button', { name: 'Take it in, then hear it' }).click()
+  await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('heading', { name: 'Kitchen clock' })).toBeVisible()
-  return page.url().replace(/\/listen$/, '')
+  return page.url().replace(/\/arrive$/, '')
 }
 
 test('the owner’s words in two windows: both are shown, and theirs can be taken', async ({ own, page, browser }) => {

@@ -60,6 +60,35 @@ export class Workshop {
     await run(`drop database if exists ${this.#name} with (force)`)
   }
 
+  /** Somebody works here. */
+  async hire(name: string): Promise<void> {
+    const person = { id: randomUUID(), version: 0, name, initials: 'IV', active: true }
+    await fetch(`${this.url}/api/people/${person.id}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(person),
+    })
+  }
+
+  /** All that was written down happened so many years ago. */
+  async yearsPass(years: number): Promise<void> {
+    const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name) })
+    await client.connect()
+    try {
+      // The journal can't be changed by anybody who serves; time passes for it all the same.
+      await client.query('set session_replication_role = replica')
+      const { rows } = await client.query<{ table_name: string; column_name: string }>(
+        `select c.table_name, c.column_name from information_schema.columns c
+         join information_schema.tables t using (table_schema, table_name)
+         where c.table_schema = 'public' and t.table_type = 'BASE TABLE' and c.data_type = 'timestamp with time zone'`,
+      )
+      for (const { table_name: table, column_name: column } of rows)
+        await client.query(`update "${table}" set "${column}" = "${column}" - interval '${years} years'`)
+    } finally {
+      await client.end()
+    }
+  }
+
   /** The address of a demo clock's job. */
   async job(clockName: string): Promise<string> {
     const bench = (await (await fetch(`${this.url}/api/bench`)).json()) as BenchPage
@@ -87,8 +116,17 @@ async function freePort(): Promise<number> {
   return port
 }
 
-/** `demo` is shared by the tests of a worker; `own` is a test's alone, to be stopped and filled as it likes. */
-export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
+/**
+ * `demo` is shared by the tests of a worker; `own` is a test's alone, with one person at its bench, to be stopped and
+ * filled as it likes; `empty` is one that nobody has opened yet.
+ */
+export const test = base.extend<{ own: Workshop; empty: Workshop }, { demo: Workshop }>({
+  empty: async ({}, use) => {
+    const workshop = new Workshop()
+    await workshop.open('t_empty')
+    await use(workshop)
+    await workshop.close()
+  },
   demo: [
     async ({}, use) => {
       const workshop = new Workshop()
@@ -101,6 +139,7 @@ export const test = base.extend<{ own: Workshop }, { demo: Workshop }>({
   own: async ({}, use) => {
     const workshop = new Workshop()
     await workshop.open('t_empty')
+    await workshop.hire('Ida Vos')
     await use(workshop)
     await workshop.close()
   },

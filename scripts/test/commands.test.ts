@@ -52,12 +52,12 @@ describe('reckon', () => {
       'turnsAvailable',
       9.124,
     ],
-    // By hand: 205 000 · 19 · 0.4³/12 · 2π·5 / 1708 = 382.1 N·mm.
+    // By hand: wound 1248.5 N·mm; 205 000 · 19 · 0.4³/12 · 2π / 1708 = 76.42 a turn, 4.124 turns given out.
     [
       'spring.energy',
       { widthMm: 19, thicknessMm: 0.4, lengthMm: 1708, barrelInsideMm: 44, arborMm: 14, turns: 5 },
       'torqueNmm',
-      382.09,
+      933.31,
     ],
     ['train.duration', { greatWheelTeeth: 96, centrePinionLeaves: 8, turns: 16 }, 'days', 8],
     ['train.motion', { cannonPinion: 12, minuteWheel: 36, minutePinion: 10, hourWheel: 40 }, 'ratio', 12],

@@ -117,7 +117,7 @@ function useWelcome() {
   const navigate = useNavigate()
   const nobody = people?.length === 0
   useEffect(() => {
-    if (nobody && pathname === '/') void navigate('/welcome', { replace: true })
+    if (nobody && pathname !== '/welcome') void navigate('/welcome', { replace: true })
   }, [nobody, pathname, navigate])
 }
 

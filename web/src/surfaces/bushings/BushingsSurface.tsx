@@ -19,6 +19,7 @@ import { FoundInHole } from '../../job/FoundInHole.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
+import { useMoveTo } from '../../job/useMoveTo.ts'
 import { useMovement } from '../../job/useMovement.ts'
 import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
@@ -56,6 +57,7 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
   const seen = useObservations()
   const wearOpen = useWearOpen()
   const navigate = useNavigate()
+  const moveTo = useMoveTo(job)
   const [shown, goTo] = useStop('hole')
   const rows = useRows<BushingRow>('bushings', 'stock')
   const judged = useRows<Hole>('holes')
@@ -116,8 +118,11 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
       case 'run-train':
         seen.set(`runs-dry ${to.train}`, { answer: 'done' })
         return () => seen.set(`runs-dry ${to.train}`, { answer: '' })
-      case 'assemble':
-        return void navigate(`/jobs/${job.id}/assemble`)
+      case 'assemble': {
+        const back = job.bay === 'mend' ? moveTo('set') : undefined
+        void navigate(`/jobs/${job.id}/assemble`)
+        return back
+      }
     }
   }
   usePedalAction(next && one ? { label: next.label, hint: next.hint, press: () => press(next, one) } : null)

@@ -215,14 +215,14 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
       case 'type':
         return
       case 'plan':
-        return void navigate(`/jobs/${job.id}/bushings?at=${hole.id}`)
+        return void navigate(`/jobs/${job.id}/bushings?hole=${hole.id}`)
       case 'pivots':
         return void navigate(`/jobs/${job.id}/pivots`)
       case 'next-hole':
         if (next) go(next)
         return () => go(hole)
       case 'assemble': {
-        const back = moveTo('set')
+        const back = job.bay === 'mend' ? moveTo('set') : undefined
         void navigate(`/jobs/${job.id}/assemble`)
         return back
       }

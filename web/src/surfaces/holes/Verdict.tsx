@@ -94,7 +94,7 @@ export function Verdict({
                 <Mark state="sound" label="bushed" /> The bush is in.
               </>
             ) : (
-              <Button component={Link} to={`../bushings?at=${hole.id}`}>
+              <Button component={Link} to={`../bushings?hole=${hole.id}`}>
                 Bush it, by its plan
               </Button>
             )}
