@@ -223,7 +223,7 @@ test('a lost wheel is proposed from the beat that was heard, and a fault’s per
 test('an estimate is signed and stays; the next revision says what changed', async ({ demo, page }) => {
   const { address, read } = await jobOf(demo, 'Ferry-house wall clock')
   await page.goto(`${address}/estimate`)
-  await page.getByRole('button', { name: 'Write an estimate' }).click()
+  await page.getByRole('button', { name: 'Write an estimate', exact: true }).click()
   // One hole is still to be bushed by the rule, two are done: three by the price book.
   const sheet = page.getByRole('article', { name: 'The estimate as the owner gets it' })
   await expect(sheet).toContainText('Bush a worn hole')

@@ -348,7 +348,7 @@ test('a photo is made true by two points, and a tap places an arbor where it is'
     await page.getByLabel('Distance between them').fill('102.02')
     await page.keyboard.press('Enter')
     await page.getByRole('button', { name: 'Lay it under the plate' }).click()
-    await page.getByRole('button', { name: 'Keep the plates' }).click()
+    await page.getByRole('button', { name: 'Keep the plates', exact: true }).click()
     const read = async () => (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
     // The first point is the new 0,0: the plate's middle lies 52 mm to the right of it and 12 below.
     await expect.poll(async () => (await read()).plateMap?.version).toBe(2)

@@ -9,7 +9,7 @@ test.describe('the reckoner', () => {
     await page.getByLabel('Length').fill('5000')
     await expect(page.getByText(/fits this barrel only below 3416 mm/).first()).toBeVisible()
     await page.getByLabel('Length').fill('1708')
-    await expect(page.getByRole('row', { name: /Felt/ })).toContainText('a 5 kg weight falling 41 cm')
+    await expect(page.getByRole('row', { name: /Felt/ })).toContainText('a 10 kg weight falling 53 cm')
   })
 
   test('proposes a lost wheel and draws the train with it', async ({ demo, page }) => {

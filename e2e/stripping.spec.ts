@@ -71,11 +71,11 @@ test('every proof is tried before a spring counts as off; what is in it is said 
     await page.getByLabel(label, { exact: true }).fill(mm)
     await page.keyboard.press('Enter')
   }
-  await expect(page.getByText('a 5 kg weight falling 41 cm')).toBeVisible()
+  await expect(page.getByText(/a 10 kg weight falling 5\d cm/)).toBeVisible()
   // A winder too weak for it is worse than none.
-  await page.getByLabel('Your winder is rated for').fill('500')
+  await page.getByLabel('Your winder is rated for').fill('1400')
   await page.keyboard.press('Enter')
-  await expect(page.getByText(/Too weak: 697 N·mm asks for 837 at least/)).toBeVisible()
+  await expect(page.getByText(/Too weak: 1356 N·mm asks for 1627 at least/)).toBeVisible()
 
   const off = page.getByRole('button', { name: /The going train is off, says/ })
   await expect(off).toBeDisabled()
@@ -112,6 +112,7 @@ test('a gate overridden in writing shows on the job from then on', async ({ own,
   await page.getByRole('link', { name: 'Power', exact: true }).click()
   await page.getByRole('button', { name: 'Part the plates', exact: true }).click()
   await expect(page.getByText(/Parted \w+ \d/)).toBeVisible()
+  await page.getByRole('link', { name: 'Visit', exact: true }).click()
   await page.getByRole('link', { name: 'Journal', exact: true }).click()
   await expect(shown).toContainText('Great wheel broken')
 })

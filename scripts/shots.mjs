@@ -48,6 +48,9 @@ const SHOTS = [
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
   ['take-in', '/take-in', 'light'],
+  ['visit', `${job('Ferry-house wall clock')}/visit`, 'light'],
+  ['clock', `/clocks/${bench.tags.find((t) => t.clock.name === 'Harbour regulator').clock.id}`, 'light'],
+  ['owner', `/owners/${bench.tags[0].owner.id}`, 'light'],
   ['observe', `${job('School dial')}/observe?at=drive`, 'light'],
   ['clocks', '/clocks', 'light'],
   ['settings', '/settings', 'dark'],

@@ -114,3 +114,16 @@ export interface StockImport {
   added: number
   changed: number
 }
+
+/** A piece of the drawers that is promised to a hole of an open job, and not taken yet. */
+export interface StockPromise {
+  id: string
+  stockId: string
+  count: number
+  jobId: string
+  number: number
+  clock: string
+  /** none where the hole was taken off the list since */
+  arbor: string | null
+  plate: string | null
+}

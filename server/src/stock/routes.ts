@@ -1,9 +1,16 @@
-import { stockTitle, StockChange, StockCsv, type StockImport, type StockPreview } from '@treadle/contract'
-import { eq, inArray, sql } from 'drizzle-orm'
+import {
+  stockTitle,
+  StockChange,
+  StockCsv,
+  type StockImport,
+  type StockPreview,
+  type StockPromise,
+} from '@treadle/contract'
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { Router } from 'express'
 import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
-import { bushings, reservations, stock, stockImports } from '../db/schema.ts'
+import { bushings, clocks, holes, jobs, reservations, stock, stockImports } from '../db/schema.ts'
 import { saveVersioned, stale } from '../db/versioned.ts'
 import { shopChange, type ShopDoing } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
@@ -20,6 +27,27 @@ export function stockRoutes(db: Database): Router {
   return Router()
     .get('/stock', async (_req, res) => {
       res.type('json').send(await drawers('', null))
+    })
+    .get('/stock/promises', async (_req, res) => {
+      const found: StockPromise[] = await db
+        .select({
+          id: reservations.id,
+          stockId: reservations.stockId,
+          count: reservations.count,
+          jobId: jobs.id,
+          number: jobs.number,
+          clock: clocks.name,
+          arbor: holes.arbor,
+          plate: holes.plate,
+        })
+        .from(reservations)
+        .innerJoin(jobs, eq(jobs.id, reservations.jobId))
+        .innerJoin(clocks, eq(clocks.id, jobs.clockId))
+        .leftJoin(holes, eq(holes.id, reservations.holeId))
+        .where(and(eq(reservations.taken, false), isNull(jobs.closedAt)))
+        .orderBy(asc(jobs.number))
+        .limit(500)
+      res.json(found)
     })
     .get('/stock.csv', async (_req, res) => {
       res

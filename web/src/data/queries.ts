@@ -14,6 +14,7 @@ import {
   type TableAnswer,
   type TableName,
   type Clock,
+  type StockPromise,
   type StockRow,
 } from '@treadle/contract'
 import { type HoleRules } from '@treadle/core'
@@ -64,6 +65,8 @@ async function askSettings(): Promise<Settings> {
 }
 
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: askSettings, staleTime: 60_000 })
+export const usePromises = () =>
+  useQuery({ queryKey: ['stock', 'promises'], queryFn: () => request<StockPromise[]>('GET', '/stock/promises') })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
 
 const rulesOf = once((settings: Settings, stock: StockRow[]): HoleRules => ({

@@ -1,8 +1,8 @@
 import { STOCK_KINDS, STOCK_TITLES, type StockKind, type StockRow } from '@treadle/contract'
 import { Button, Group } from '@mantine/core'
 import { useState } from 'react'
-import { NavLink, useParams } from 'react-router'
-import { useStock } from '../data/queries.ts'
+import { Link, NavLink, useParams } from 'react-router'
+import { usePromises, useStock } from '../data/queries.ts'
 import { Columns, type Column } from '../parts/Columns.tsx'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
@@ -49,11 +49,46 @@ export function Drawers() {
           ) : shown === 'order' ? (
             <ToOrder stock={rows} />
           ) : (
-            <OneDrawer key={shown} kind={shown} stock={rows.filter((s) => s.kind === shown)} />
+            <div className={styles.beside}>
+              <div>
+                <OneDrawer key={shown} kind={shown} stock={rows.filter((s) => s.kind === shown)} />
+              </div>
+              <Promised stock={rows.filter((s) => s.kind === shown)} />
+            </div>
           )
         }
       </Loaded>
     </>
+  )
+}
+
+/** What of a drawer is promised, and to whom. */
+function Promised({ stock }: { stock: StockRow[] }) {
+  const { data } = usePromises()
+  const here = (data ?? []).filter((p) => stock.some((s) => s.id === p.stockId))
+  return (
+    <aside aria-label="Promised">
+      <h2>Promised</h2>
+      {here.length === 0 && <p className="quiet">Nothing of this drawer is promised to a clock.</p>}
+      <ul className={styles.promises}>
+        {here.map((p) => {
+          const row = stock.find((s) => s.id === p.stockId)
+          return (
+            <li key={p.id}>
+              <b>
+                {p.count} of {(row?.outsideMm ?? row?.measuredMm)?.toFixed(2) ?? '?'}
+                {row?.insideMm == null ? '' : ` × ${row.insideMm.toFixed(2)}`} mm
+              </b>{' '}
+              to{' '}
+              <Link to={`/jobs/${p.jobId}/bushings`}>
+                {p.number}, {p.clock}
+              </Link>
+              {p.arbor !== null && `: ${p.arbor.toLowerCase()}, ${p.plate} plate`}
+            </li>
+          )
+        })}
+      </ul>
+    </aside>
   )
 }
 

@@ -17,8 +17,10 @@ export function ownerCard(data: JobPage, settings: Settings): { sections: CardSe
   const strikes = clock.trains.some((t) => t.train !== 'going')
   const days = clock.pendulum.windsEveryDays
   const oiled = events.filter((e) => e.kind === 'oiled').at(-1)
-  const stopGap = data.observations.some((o) => o.key === 'in-place' && o.answer === 'done')
-  const due = oiled ? oilDue(new Date(oiled.at).toISOString(), settings.oilSchool, stopGap) : null
+  const inPlace = data.observations.find((o) => o.key === 'in-place' && o.answer === 'done')
+  const oiledOn = oiled?.at ?? inPlace?.at
+  const due =
+    oiledOn === undefined ? null : oilDue(new Date(oiledOn).toISOString(), settings.oilSchool, inPlace !== undefined)
   const last = data.listenings.at(-1)
   // It left even only if somebody changed its beat or set it, and heard it even afterwards.
   const set = !untouched && last !== undefined && gradeHeard(last, settings.beat) !== 'must'
@@ -81,7 +83,7 @@ export function ownerCard(data: JobPage, settings: Settings): { sections: CardSe
     due:
       due === null
         ? ''
-        : `${stopGap ? 'It was oiled in place, fresh oil on old: a stop-gap. ' : ''}Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
+        : `${inPlace ? 'It was oiled in place, fresh oil on old: a stop-gap. ' : ''}Its oil should be looked at in ${long(due.checkOn)}, and the clock serviced in ${long(due.serviceOn)}, even if it still goes.`,
   }
 }
 

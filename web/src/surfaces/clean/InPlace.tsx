@@ -1,4 +1,5 @@
 import { Button, Checkbox, Textarea } from '@mantine/core'
+import { v5 } from 'uuid'
 import { useDraft } from '../../parts/useDraft.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
@@ -7,6 +8,9 @@ import parts from '../../parts/parts.module.css'
 import { useObservations } from '../../job/useObservations.ts'
 import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { sayNotKept, useChange } from '../../data/queries.ts'
+
+const NAMESPACE = '8e0d8c1b-3a52-4d0e-9d4e-2f8f54c4b6a7'
 
 interface PlaceStep {
   key: string
@@ -49,8 +53,18 @@ export function InPlace() {
   const is = (step: PlaceStep) => seen.of(`in-place ${step.key}`)?.answer === 'done'
   const next = steps.find((s) => !is(s))
   const tick = (step: PlaceStep, on: boolean) => seen.set(`in-place ${step.key}`, { answer: on ? 'done' : 'not yet' })
-  const finish = () =>
+  const change = useChange()
+  // Oiled is oiled: its rate begins anew, and its age is counted from now on.
+  const oiled = `/jobs/${job.id}/events/${v5(`${job.id} oiled in place`, NAMESPACE)}`
+  const finish = () => {
     seen.set('in-place', { answer: 'done', note: note.trim() === '' ? '' : `Not reached: ${note.trim()}` })
+    const body = { id: oiled.slice(-36), version: 0, at: new Date().toISOString(), kind: 'oiled', turns: null }
+    change.mutate({ method: 'PUT', path: oiled, body: { ...body, note: 'In place.' } }, { onError: sayNotKept })
+  }
+  const takeBack = () => {
+    seen.takeBack('in-place')
+    change.mutate({ method: 'DELETE', path: oiled })
+  }
   usePedalAction(
     next
       ? {
@@ -106,7 +120,7 @@ export function InPlace() {
         {done ? (
           <p>
             <Mark state="watch" label="stop-gap" /> Recorded {whenShort(seen.of('in-place')?.at ?? '')} as a stop-gap.{' '}
-            <Button variant="subtle" size="compact-md" onClick={() => seen.takeBack('in-place')}>
+            <Button variant="subtle" size="compact-md" onClick={takeBack}>
               Take back
             </Button>
           </p>

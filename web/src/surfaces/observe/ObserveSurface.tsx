@@ -8,6 +8,7 @@ import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { PhotoPicker, sendPhoto } from '../../job/PhotoPicker.tsx'
+import { SeenBefore } from '../../job/SeenBefore.tsx'
 import { useObservations, type Observations } from '../../job/useObservations.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -121,6 +122,16 @@ export function ObserveSurface() {
           </Button>
         </Group>
       </section>
+      <aside className={styles.told}>
+        <h3>What the owner says</h3>
+        <p className={styles.words}>“{job.complaint}”</p>
+        <p className="quiet">
+          {job.standsAt === '' ? 'Where it stands was not said' : `Stands: ${job.standsAt}`}. Moved lately:{' '}
+          {job.movedLately}
+          {job.lastServiced !== null && `. Last serviced about ${job.lastServiced}`}.
+        </p>
+        <SeenBefore clockId={clock.id} exceptJob={job.id} />
+      </aside>
     </div>
   )
 }

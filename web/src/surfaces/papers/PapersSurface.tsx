@@ -59,33 +59,35 @@ function Tag() {
   const unreachable = /^https?:\/\/(localhost|127\.|\[::1\])/.test(address)
   const { path, size } = qrPath(address)
   return (
-    <article className={styles.tag} aria-label="Job tag">
-      <span className={styles.hole} />
-      <p className={styles.number}>{job.number}</p>
-      <p className={styles.name}>{clock.name}</p>
-      <p>{CLOCK_KIND_TITLES[clock.kind]}</p>
-      <p>{owner.name}</p>
-      <p className={styles.promised}>
-        {job.promisedOn ? `Promised ${dayjs(job.promisedOn).format('ddd D MMM YYYY')}` : 'Nothing promised'}
-      </p>
-      <svg
-        viewBox={`0 0 ${size} ${size}`}
-        className={styles.code}
-        role="img"
-        aria-label={`Code that opens this job: ${address}`}
-        shapeRendering="crispEdges"
-      >
-        <rect width={size} height={size} fill="#fff" />
-        <path d={path} fill="#000" />
-      </svg>
-      <p className={styles.small}>{settings?.workshop}</p>
+    <>
+      <article className={styles.tag} aria-label="Job tag">
+        <span className={styles.hole} />
+        <p className={styles.number}>{job.number}</p>
+        <p className={styles.name}>{clock.name}</p>
+        <p>{CLOCK_KIND_TITLES[clock.kind]}</p>
+        <p>{owner.name}</p>
+        <p className={styles.promised}>
+          {job.promisedOn ? `Promised ${dayjs(job.promisedOn).format('ddd D MMM YYYY')}` : 'Nothing promised'}
+        </p>
+        <svg
+          viewBox={`0 0 ${size} ${size}`}
+          className={styles.code}
+          role="img"
+          aria-label={`Code that opens this job: ${address}`}
+          shapeRendering="crispEdges"
+        >
+          <rect width={size} height={size} fill="#fff" />
+          <path d={path} fill="#000" />
+        </svg>
+        <p className={styles.small}>{settings?.workshop}</p>
+      </article>
       {unreachable && (
         <p className={styles.notPrinted} role="note">
           A phone can’t open this code: it leads to this computer alone. Give the shop’s address for phones under{' '}
           <Link to="/settings">Settings</Link>.
         </p>
       )}
-    </article>
+    </>
   )
 }
 

@@ -1,6 +1,6 @@
 import { VisitChange, visitChangeOf, type JobRow } from '@treadle/contract'
 import { LOSS_KEY, lossesOf, SCOPE_TITLES, SCOPES, type WaitsFor } from '@treadle/core'
-import { Button, Group, NativeSelect, SegmentedControl, Textarea, TextInput } from '@mantine/core'
+import { Button, Group, NativeSelect, Radio, SegmentedControl, Textarea, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
@@ -59,15 +59,18 @@ function Scope({ job, visit: { draft, set, dirty, wrong, keep } }: { job: JobRow
   return (
     <>
       <h2>What is done on this visit</h2>
-      <SegmentedControl
+      <Radio.Group
         aria-label="What is done on this visit"
-        orientation="vertical"
-        fullWidth
-        disabled={closed}
         value={draft.scope}
-        onChange={(scope) => set({ scope, ...(scope === 'whole' && { scopeReason: '' }) })}
-        data={SCOPES.map((value) => ({ value, label: SCOPE_TITLES[value] }))}
-      />
+        onChange={(value) => {
+          const scope = SCOPES.find((one) => one === value) ?? 'whole'
+          set({ scope, ...(scope === 'whole' && { scopeReason: '' }) })
+        }}
+      >
+        {SCOPES.map((value) => (
+          <Radio key={value} my="sm" size="md" value={value} label={SCOPE_TITLES[value]} disabled={closed} />
+        ))}
+      </Radio.Group>
       {draft.scope === 'one-train' && (
         <NativeSelect
           label="Which train"
