@@ -46,6 +46,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Harbour regulator', 'rate'],
   ['Light-keeper’s bracket clock', 'card'],
   ['Long café clock', 'journal'],
+  ['Ferry-house wall clock', 'visit'],
 ]
 
 /** So many views to a test, that no test is long and every worker has its share. */
@@ -57,7 +58,7 @@ test.describe('every main view', () => {
   test.use({ colorScheme: 'light' })
 
   for (const group of groups)
-    test(`nothing serious stands in anybody’s way on any main view in either theme, nor runs off a tablet’s side, ${group + 1} of ${groups.length}`, async ({
+    test(`nothing serious stands in anybody’s way on any main view in either theme, nor runs off a tablet’s or a phone’s side, ${group + 1} of ${groups.length}`, async ({
       demo,
       page,
     }) => {
@@ -80,6 +81,8 @@ test.describe('every main view', () => {
         const over = () =>
           page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
         await expect.poll(over, { message: `pixels that ${address} runs over` }).toBe(0)
+        await page.setViewportSize({ width: 390, height: 800 })
+        await expect.poll(over, { message: `pixels that ${address} runs over on a phone` }).toBe(0)
       }
     })
 })

@@ -77,7 +77,7 @@ const MORE = [
 async function listenAgain(page) {
   await page.getByRole('button', { name: 'hear again' }).last().click()
   await page.getByText(/ms out of beat/).waitFor()
-  await page.getByText('first tick right').click()
+  await page.getByText('on the right', { exact: true }).click()
 }
 
 /** A worn hole of the back plate, chosen in the list. */
@@ -94,7 +94,7 @@ async function practise(page) {
     .getByText(/ms out/)
     .first()
     .waitFor({ timeout: 15_000 })
-  await page.getByText('first tick right').click()
+  await page.getByText('on the right', { exact: true }).click()
 }
 
 const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })

@@ -2,7 +2,7 @@ import type { ClockSound, Knock } from './clockSound.ts'
 import { random } from './clockSound.ts'
 
 /** What a room is made of; every kind is met about as often. */
-export type RoomKind = 'quiet' | 'knocks' | 'echo' | 'knocks and echo' | 'second clock' | 'voices'
+type RoomKind = 'quiet' | 'knocks' | 'echo' | 'knocks and echo' | 'second clock' | 'voices'
 
 export interface MadeRoom {
   kind: RoomKind

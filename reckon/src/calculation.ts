@@ -8,7 +8,7 @@ interface CalculationField {
 }
 
 /** A field as it is shown and typed. */
-export interface DescribedField extends CalculationField {
+interface DescribedField extends CalculationField {
   label: string
   required: boolean
   choices?: string[]

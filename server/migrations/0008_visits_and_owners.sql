@@ -10,3 +10,6 @@ ALTER TABLE "owners" ADD COLUMN "version" integer DEFAULT 1 NOT NULL;--> stateme
 CREATE INDEX owners_phone_find ON owners USING gin (phone gin_trgm_ops);
 --> statement-breakpoint
 CREATE INDEX owners_address_find ON owners USING gin (address gin_trgm_ops);
+--> statement-breakpoint
+-- Which clocks at home were oiled when, without reading every event.
+CREATE INDEX rate_events_oiled ON rate_events (job_id, at) WHERE kind = 'oiled';

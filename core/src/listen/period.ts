@@ -98,7 +98,7 @@ function related(one: number, other: number): boolean {
 }
 
 /** Whether a beat of `periodS` a full period is within two in a hundred of the given one. */
-export function isRhythmOf(periodS: number, givenS: number): boolean {
+function isRhythmOf(periodS: number, givenS: number): boolean {
   return Math.abs(givenS / periodS - 1) <= GIVEN_WITHIN
 }
 

@@ -6,7 +6,7 @@ const USUAL_WALK = 0.8
 const WALK_SPREAD = 0.9
 const CLAIM_SPREAD = 0.25
 const WALKS = [0.05, 0.15, 0.3, 0.5, 0.8, 1.3, 2.2, 4, 8]
-const OVER_CLAIMS = [1, 1.4, 2, 3, 5]
+const OVER_CLAIMS = [1, 1.4, 2]
 
 /** Every unsteadiness considered, with the natural logarithm of how usual it is. */
 function grid(walks: number[], overClaims: number[]): (Unsteadiness & { usual: number })[] {
@@ -38,6 +38,7 @@ export function fitRates(segments: Segment[], prior: number | null): RateFit {
   }
   return {
     evidence: evidenceOf(fits),
+    worst: Math.min(...fits.map(({ fit }) => fit.worst)),
     perTurn: mixed((fit) => fit.perTurn),
     rateIn: (segment) => mixed((fit) => fit.rateIn(segment)),
     meanErrorIn: (segment) =>
@@ -51,11 +52,14 @@ export function fitRates(segments: Segment[], prior: number | null): RateFit {
 /** Before anything is read a clock is within some minutes a day, and shows the time to an hour or so. */
 const ORDINARY: Supposed = { rate: 500, error: 5000 }
 
-/** Natural logarithm of how likely the readings are of an ordinary clock, however unsteady it may be. */
-export function evidenceFor(segments: Segment[], prior: number | null): number {
-  return evidenceOf(
-    COARSE.map(({ usual, ...unsteady }) => ({ usual, fit: fitWith(segments, prior, unsteady, ORDINARY) })),
-  )
+/**
+ * Natural logarithm of how likely the readings are of an ordinary clock, however unsteady it may be; and what fits worst
+ * where it fits best, in its own standard deviations.
+ */
+export function evidenceFor(segments: Segment[], prior: number | null): { evidence: number; worst: number } {
+  const fits = COARSE.map(({ usual, ...unsteady }) => ({ usual, fit: fitWith(segments, prior, unsteady, ORDINARY) }))
+  const best = fits.reduce((a, b) => (b.usual + b.fit.evidence > a.usual + a.fit.evidence ? b : a))
+  return { evidence: evidenceOf(fits), worst: best.fit.worst }
 }
 
 function evidenceOf(fits: { usual: number; fit: RateFit }[]): number {

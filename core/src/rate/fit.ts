@@ -40,6 +40,8 @@ export interface RateFit {
   meanErrorIn(segment: Segment): Figure
   /** natural logarithm of how likely the readings are */
   evidence: number
+  /** what fits worst, in its own standard deviations */
+  worst: number
 }
 
 /**
@@ -91,6 +93,7 @@ export function fitWith(
   const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
   return {
     evidence: solution.logEvidence,
+    worst: solution.worst,
     perTurn: known(combine(solution, [[K, 1]])),
     rateIn: (s) => {
       const terms: [number, number][] = [

@@ -57,10 +57,27 @@ function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: Ra
   }
 }
 
+/** So many books are remembered: the bench asks for those of all its clocks each time it is looked at. */
+const REMEMBERED = 300
+const books = new Map<string, RateBook>()
+
+/** A book is what its readings and events make it, so that it is reckoned once for as long as they stay as they are. */
+function remembered(input: RateBookInput): RateBook {
+  const key = JSON.stringify(input)
+  const known = books.get(key)
+  const book = known ?? rateBook(input)
+  // Asked for last, forgotten last.
+  books.delete(key)
+  books.set(key, book)
+  const oldest = books.keys().next()
+  if (books.size > REMEMBERED && !oldest.done) books.delete(oldest.value)
+  return book
+}
+
 /** The rate book of a job’s log, its next reading while somebody is at the bench; null without readings. */
 export function rateBookOf(log: RateLog, aims: RateAims): RateBook | null {
   if (log.readings.length === 0) return null
-  const book = rateBook(rateBookInput(log, aims))
+  const book = remembered(rateBookInput(log, aims))
   const { openFrom, openUntil, timeZone } = aims.settings
   if (book.nextReadingAtS === null || openFrom === undefined || openUntil === undefined || timeZone === undefined)
     return book

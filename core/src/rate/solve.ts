@@ -11,6 +11,8 @@ export interface Solution {
   covariance(i: number, j: number): number
   /** natural logarithm of how likely the values are, all parameters left free; up to a constant of their number */
   logEvidence: number
+  /** the equation that is missed most, in its own sigmas */
+  worst: number
 }
 
 /**
@@ -22,12 +24,15 @@ export interface Solution {
 export function solve(equations: Equation[], parameters: number): Solution {
   const normal = Array.from({ length: parameters }, () => new Float64Array(parameters))
   const right = new Float64Array(parameters)
-  for (const { terms, value, sigma } of equations)
+  for (const { terms, value, sigma } of equations) {
+    const weight = 1 / (sigma * sigma)
     for (const [i, a] of terms) {
-      const weighted = a / sigma ** 2
+      const weighted = a * weight
+      const row = normal[i]!
       right[i]! += weighted * value
-      for (const [j, b] of terms) normal[i]![j]! += weighted * b
+      for (const [j, b] of terms) row[j]! += weighted * b
     }
+  }
   const scale = normal.map((row, i) => 1 / Math.sqrt(row[i]!))
   const factor = cholesky(normal.map((row, i) => row.map((v, j) => v * scale[i]! * scale[j]!)))
   let inverse: Float64Array[] | undefined
@@ -47,15 +52,18 @@ export function solve(equations: Equation[], parameters: number): Solution {
   )
   const values = scaled.map((v, i) => v * scale[i]!)
   let logEvidence = 0
+  let worst = 0
   for (const { terms, value, sigma } of equations) {
     const left = value - terms.reduce((sum, [i, a]) => sum + a * values[i]!, 0)
     logEvidence -= 0.5 * (left / sigma) ** 2 + Math.log(sigma)
+    worst = Math.max(worst, Math.abs(left / sigma))
   }
   for (let i = 0; i < parameters; i++) logEvidence -= Math.log(factor[i]![i]!) - Math.log(scale[i]!)
   return {
     values,
     covariance: (i, j) => (inverse ??= invert())[i]![j]! * scale[i]! * scale[j]!,
     logEvidence,
+    worst,
   }
 }
 

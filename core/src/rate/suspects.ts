@@ -9,6 +9,8 @@ const HANDS_UNTOLD = 0.01
 const OFF_BY_S = 7200
 /** In a long book only the readings at odds with their neighbours are tried. */
 const TRIED = 14
+/** While nothing is off by more than so many of its own standard deviations there is nothing to look for. */
+const ODD = 3.6
 /** More than this share of a book can't all be mistyped. */
 const MOST_SHARE = 1 / 3
 /** A moment before, s: hands that nobody wrote down were set just before the reading that shows it. */
@@ -41,10 +43,16 @@ export function clear(readings: RateReading[], events: RateEvent[], prior: numbe
   let kept = numbered
   let happened = events
   const suspects: Suspect[] = []
-  let evidence = evidenceFor(gather(kept, happened), prior)
-  while (kept.length >= 3 && suspects.length + 1 <= MOST_SHARE * numbered.length) {
-    let best: { gain: number; suspect: Suspect; readings: typeof kept; events: RateEvent[]; evidence: number } | null =
-      null
+  let { evidence, worst } = evidenceFor(gather(kept, happened), prior)
+  while (worst > ODD && kept.length >= 3 && suspects.length + 1 <= MOST_SHARE * numbered.length) {
+    let best: {
+      gain: number
+      suspect: Suspect
+      readings: typeof kept
+      events: RateEvent[]
+      evidence: number
+      worst: number
+    } | null = null
     for (const at of oddest(kept)) {
       const one = kept[at]!
       const tries: { suspect: Suspect; readings: typeof kept; events: RateEvent[]; cost: number }[] = [
@@ -65,8 +73,8 @@ export function clear(readings: RateReading[], events: RateEvent[], prior: numbe
         })
       for (const { cost, ...attempt } of tries) {
         const without = evidenceFor(gather(attempt.readings, attempt.events), prior)
-        const gain = without + cost - evidence
-        if (gain > 0 && (best === null || gain > best.gain)) best = { ...attempt, gain, evidence: without }
+        const gain = without.evidence + cost - evidence
+        if (gain > 0 && (best === null || gain > best.gain)) best = { ...attempt, gain, ...without }
       }
     }
     if (best === null) break
@@ -74,6 +82,7 @@ export function clear(readings: RateReading[], events: RateEvent[], prior: numbe
     kept = best.readings
     happened = best.events
     evidence = best.evidence
+    worst = best.worst
   }
   return { suspects: suspects.sort((a, b) => a.index - b.index), readings: kept, events: happened }
 }

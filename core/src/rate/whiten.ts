@@ -12,27 +12,32 @@ export interface TimedEquation extends Equation {
  * a linear function of those before (Kalman 1960, for a random walk seen through noise); what each reading adds to what
  * they foretell is independent of them, and has its own sigma.
  *
- * @param readings - of one segment, in order of time; sigma is the reading's own
+ * @param readings - of one segment, in order of time, all with the same parameters in one order; sigma is the
+ *   reading's own
  * @param walk - standard deviation of the walk, s per √day
  */
 export function whitened(readings: TimedEquation[], walk: number): Equation[] {
-  let walked: Map<number, number> = new Map()
+  const [first] = readings
+  if (!first) return []
+  // Each reading of a segment speaks of the same parameters, in the same order.
+  const parameters = first.terms.map(([i]) => i)
+  const walked = new Float64Array(parameters.length)
   let walkedValue = 0
   let variance = 0
-  let before = readings[0]?.days ?? 0
+  let before = first.days
   return readings.map((reading) => {
     variance += walk ** 2 * Math.max(0, reading.days - before)
     before = reading.days
-    const terms = new Map(reading.terms)
-    for (const [i, a] of walked) terms.set(i, (terms.get(i) ?? 0) - a)
-    const value = reading.value - walkedValue
     const total = variance + reading.sigma ** 2
     const gain = variance / total
-    const next = new Map(walked)
-    for (const [i, a] of terms) next.set(i, (next.get(i) ?? 0) + gain * a)
-    walked = next
+    const value = reading.value - walkedValue
+    const terms = reading.terms.map(([i, a], place): [number, number] => {
+      const left = a - walked[place]!
+      walked[place]! += gain * left
+      return [i, left]
+    })
     walkedValue += gain * value
     variance *= 1 - gain
-    return { terms: [...terms], value, sigma: Math.sqrt(total) }
+    return { terms, value, sigma: Math.sqrt(total) }
   })
 }

@@ -164,7 +164,8 @@ function AtTheBench() {
     <Menu>
       <Menu.Target>
         <Button variant="subtle" className={styles.who}>
-          At the bench: {(name === '' ? first : active.find((p) => p.name === name))?.initials ?? 'nobody'}
+          <span className={styles.whoWords}>At the bench: </span>
+          {(name === '' ? first : active.find((p) => p.name === name))?.initials ?? 'nobody'}
         </Button>
       </Menu.Target>
       <Menu.Dropdown>

@@ -116,16 +116,16 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
         ) : (
           <Unknown semiArcDeg={semiArcDeg} intervals={intervals} />
         )}
+        <p className={styles.asked}>The longer wait ends</p>
         <SegmentedControl
-          mt="sm"
           fullWidth
           aria-label="The longer wait ends"
           value={side.first === null ? 'unknown' : longerEnds(result, side.first)}
           onChange={(value) => listening.choose(value === 'unknown' ? null : longerEnds(result, value))}
           data={[
-            { value: 'left', label: 'the longer wait ends left' },
+            { value: 'left', label: 'on the left' },
             { value: 'unknown', label: 'not told' },
-            { value: 'right', label: 'the longer wait ends right' },
+            { value: 'right', label: 'on the right' },
           ]}
         />
         {aside}

@@ -102,14 +102,14 @@ export function Baths() {
         <RunningTimers running={running} onStop={stop} />
         {sorted.baths
           .filter((b) => b.parts.length > 0)
-          .map(({ bath, parts: inside }) => (
+          .map(({ bath, parts: inside }, i) => (
             <article key={bath.key}>
               <h2>{bath.title}</h2>
               <p>
                 {bath.minutes} minutes, then{' '}
                 {bath.then.map((t) => `${t.title.toLowerCase()} (${t.minutes} min)`).join(', ')}.
               </p>
-              <Caution>{bath.caution} Follow the maker’s safety sheet and your local rules.</Caution>
+              <Caution second={i > 0}>{bath.caution} Follow the maker’s safety sheet and your local rules.</Caution>
               {inside.some((p) => p.material === 'mainspring') && (
                 <p className={parts.say}>A spring is never left wet: wipe it dry at once, end to end, and oil it.</p>
               )}

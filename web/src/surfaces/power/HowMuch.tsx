@@ -125,7 +125,7 @@ export function NewSpring({ trains }: { trains: Train[] }) {
   return (
     <>
       <h2 className={parts.next}>A new spring, wired</h2>
-      <Caution>
+      <Caution second>
         Released only in a winder rated above its torque, under cover, by a key that fits; never by cutting the wire in
         the hand. A winder that is too weak is worse than none.
       </Caution>

@@ -81,7 +81,7 @@ export function PowerSurface() {
     <div className={styles.columns}>
       <section>
         <h2>Make safe: let down the power</h2>
-        <Caution>
+        <Caution second={clock.work.mercury}>
           A mainspring holds enough to break fingers and to blind. Treat every train as wound until it is proved
           otherwise: try each square, then the great wheel, by hand. Keep to your local rules, and leave to trained
           people what the law or your experience asks for.
