@@ -34,7 +34,10 @@ const SHOTS = [
     'holes',
     `${job('Round-top drum clock')}/holes`,
     'light',
-    async (page) => page.getByRole('button', { name: /Hole \d+: going train, Third arbor, back/ }).click(),
+    async (page) => {
+      await page.getByRole('button', { name: /Hole \d+: going train, Third arbor, back/ }).click()
+      await page.evaluate(() => window.scrollTo(0, 0))
+    },
   ],
   ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],
   ['drawers', '/drawers/bushes', 'light'],

@@ -164,7 +164,7 @@ function AtTheBench() {
     <Menu>
       <Menu.Target>
         <Button variant="subtle" className={styles.who}>
-          <span className={styles.whoWords}>At the bench: </span>
+          <span className={styles.whoWords}>At the bench:&nbsp;</span>
           {(name === '' ? first : active.find((p) => p.name === name))?.initials ?? 'nobody'}
         </Button>
       </Menu.Target>

@@ -1,7 +1,6 @@
 import { lookedKey } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import { Mark } from '../parts/Mark.tsx'
-import parts from '../parts/parts.module.css'
 import { useJobData } from './useJobData.ts'
 import { useObservations } from './useObservations.ts'
 
@@ -17,7 +16,7 @@ export function RestLooked({ what }: { what: 'holes' | 'pivots' }) {
   const [name, sound] = WORDS[what]
   if (job.partedAt === null) return null
   return (
-    <div className={parts.next}>
+    <Group mt="md" gap="sm">
       {clock.trains.map(({ train }) => {
         const key = lookedKey(what, train)
         const row = seen.of(key)
@@ -38,6 +37,6 @@ export function RestLooked({ what }: { what: 'holes' | 'pivots' }) {
           </Button>
         )
       })}
-    </div>
+    </Group>
   )
 }

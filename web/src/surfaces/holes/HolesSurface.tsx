@@ -290,8 +290,7 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
         )}
         {judged?.sure != null && (
           <p className="quiet">
-            {howSure(judged.sure, judged.verdict)} Measured this way, the play is good to ±{' '}
-            {judged.play?.sigmaMm.toFixed(3)} mm.
+            {howSure(judged.sure, judged.verdict)}, measured to ± {judged.play?.sigmaMm.toFixed(3)} mm.
           </p>
         )}
         {expected !== null && read.figures.wearDeg !== null && (
@@ -348,10 +347,10 @@ function OneHole({ hole, ordered, go }: { hole: Hole; ordered: Hole[]; go: (to: 
 function howSure(sure: number, verdict: 'bush' | 'leave' | null): string {
   const what = verdict === 'bush' ? 'too much' : 'within the limit'
   return sure >= 0.99
-    ? `Its play is surely ${what}.`
+    ? `Its play is surely ${what}`
     : sure >= 0.9
-      ? `Its play is very likely ${what}.`
-      : `Its play is so near the limit that this may go either way.`
+      ? `Its play is very likely ${what}`
+      : `Its play is so near the limit that it may go either way`
 }
 
 function foundWords({ old, oldHoleMm, sinkMm }: Hole): string {
