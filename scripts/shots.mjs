@@ -36,7 +36,7 @@ const SHOTS = [
     'light',
     async (page) => {
       await page.getByRole('button', { name: /Hole \d+: going train, Third arbor, back/ }).click()
-      await page.evaluate(() => window.scrollTo(0, 0))
+      await page.getByRole('heading', { level: 1 }).scrollIntoViewIfNeeded()
     },
   ],
   ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],

@@ -112,7 +112,7 @@ describe('observations', () => {
     await workshop.request.delete(`/api/jobs/${job.id}/observations/${seen.id}`).expect(204)
     expect((await page(job.id)).observations).toEqual([])
     const journal = (await workshop.request.get(`/api/jobs/${job.id}/journal`)).body as { text: string }[]
-    expect(journal.map((e) => e.text)).toContain('Observed, arc: 2.4: Measured on the paper scale.')
+    expect(journal.map((e) => e.text)).toContain('Arc: 2.4: Measured on the paper scale.')
   })
 
   test('a photo of another job can’t be hung on it', async () => {

@@ -295,6 +295,15 @@ describe('what is promised', () => {
     expect(await left(stockId)).toMatchObject({ count: 2, reserved: 0 })
   })
 
+  test('of a job called off nothing is kept back, and again once it is open', async () => {
+    const stockId = await stocked(1)
+    await put('reservations', promise(stockId)).expect(201)
+    await shop.request.post(url('call-off')).send({ reason: 'entered twice' }).expect(200)
+    expect(await left(stockId)).toMatchObject({ count: 1, reserved: 0 })
+    await shop.request.post(url('reopen')).send({}).expect(200)
+    expect(await left(stockId)).toMatchObject({ count: 1, reserved: 1 })
+  })
+
   test('a request sent twice takes one', async () => {
     const stockId = await stocked(2)
     const one = promise(stockId, { taken: true })

@@ -192,8 +192,7 @@ function doubtsOf(beatsPerHour: number, nominal: number, oneSound: boolean, scat
   const doubts: string[] = []
   if (Math.abs(beatsPerHour / nominal - 1) > UNUSUAL_SHARE)
     doubts.push(`${grouped(beatsPerHour)} beats an hour is no usual count: is it a clock that is heard?`)
-  if (oneSound)
-    doubts.push('Tick and tock sound the same and come quite evenly: a tap that drips would sound so too.')
+  if (oneSound) doubts.push('Tick and tock sound the same and come quite evenly: a tap that drips would sound so too.')
   if (scatterS > UNSTEADY_S)
     doubts.push(`Its beats scatter by ${(1000 * scatterS).toFixed(1)} ms, more than a clock’s do.`)
   return doubts

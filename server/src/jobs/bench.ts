@@ -47,7 +47,7 @@ type Ways = Awaited<ReturnType<typeof readSettings>>
 const YEAR_MS = 365.25 * 86_400_000
 /** The soonest that any oil is looked at again: a stop-gap, after a year; with a month to spare. */
 const SOONEST_YEARS = Math.min(1, ...Object.values(OIL_SCHOOLS).map((s) => s.checkYears)) - 0.1
-const MOST_RECALLS = 60
+const MOST_RECALLS = 300
 
 /** Clocks that are at home and whose oil is due for a look, by when it was put on; each by the visit that oiled it. */
 async function recallsOf(db: Database, settings: Ways, now: Date) {

@@ -5,6 +5,7 @@ import type { Queries } from '../db/connect.ts'
 import { reservations, stock } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { badField, Refused } from '../http/problem.ts'
+import { isPromised } from './promised.ts'
 
 /** The ids of bushes that went in without having been promised are made from their holes' ids by this. */
 const FITTED = '7c0a1a3e-51d5-4c0f-9d3b-8a5a6c6f2f10'
@@ -19,11 +20,11 @@ export async function holdRow(tx: Queries, stockId: string) {
   return row
 }
 
-/** How many of a thing are promised to jobs and still in the drawer. */
+/** How many of a thing are promised to open jobs and still in the drawer. */
 export async function promisedOf(tx: Queries, stockId: string, besides?: string): Promise<number> {
   const mine = and(
     eq(reservations.stockId, stockId),
-    eq(reservations.taken, false),
+    isPromised(tx),
     besides === undefined ? undefined : ne(reservations.id, besides),
   )
   const [all] = await tx

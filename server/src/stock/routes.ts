@@ -6,7 +6,7 @@ import {
   type StockPreview,
   type StockPromise,
 } from '@treadle/contract'
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { asc, eq, inArray, sql } from 'drizzle-orm'
 import { Router } from 'express'
 import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
@@ -19,6 +19,7 @@ import { badField, Refused } from '../http/problem.ts'
 import { inNextRound } from '../http/rounds.ts'
 import { identity, readStockCsv, stockCsv } from './csv.ts'
 import { holdRow, promisedOf } from './hold.ts'
+import { isPromised } from './promised.ts'
 import { readStock } from './store.ts'
 
 /** The drawers: a row at a time, or whole lists in and out. */
@@ -44,7 +45,7 @@ export function stockRoutes(db: Database): Router {
         .innerJoin(jobs, eq(jobs.id, reservations.jobId))
         .innerJoin(clocks, eq(clocks.id, jobs.clockId))
         .leftJoin(holes, eq(holes.id, reservations.holeId))
-        .where(and(eq(reservations.taken, false), isNull(jobs.closedAt)))
+        .where(isPromised(db))
         .orderBy(asc(jobs.number))
         .limit(500)
       res.json(found)

@@ -3,6 +3,7 @@ import { type HoleRules } from '@treadle/core'
 import { asc, eq, sql, sum } from 'drizzle-orm'
 import type { Queries } from '../db/connect.ts'
 import { reservations, stock } from '../db/schema.ts'
+import { isPromised } from './promised.ts'
 
 /** Everything in the drawers, and how many of each are promised. */
 export async function readStock(queries: Queries): Promise<StockRow[]> {
@@ -19,7 +20,7 @@ export async function readStock(queries: Queries): Promise<StockRow[]> {
   const promised = await queries
     .select({ stockId: reservations.stockId, count: sum(reservations.count).mapWith(Number) })
     .from(reservations)
-    .where(eq(reservations.taken, false))
+    .where(isPromised(queries))
     .groupBy(reservations.stockId)
   const counts = new Map(promised.map((p) => [p.stockId, p.count]))
   return rows.map((row) => ({ ...(row as Omit<StockRow, 'reserved'>), reserved: counts.get(row.id) ?? 0 }))
