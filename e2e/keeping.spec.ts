@@ -13,7 +13,7 @@ test('a clock that comes again is found, with its owner and its figures', async 
   await page.getByLabel('Find a clock or an owner').fill('light-keeper')
   await expect(page.getByRole('list', { name: 'Clocks' }).getByRole('listitem')).toHaveCount(1)
   await expect(page.getByText('2 visits')).toBeVisible()
-  await page.getByRole('link', { name: 'Light-keeper’s bracket clock' }).click()
+  await page.getByRole('link', { name: 'Light-keeper’s bracket clock', exact: true }).click()
   await expect(page.getByText('“It has stopped again.”').first()).toBeVisible()
   await expect(page.getByText(/Oiled\. Pivots, fusee and pallets/)).toBeVisible()
 })
