@@ -273,6 +273,21 @@ describe('the log as a sheet', () => {
     expect(bare(two)).toEqual(bare(one))
   })
 
+  test('saved and sent back to its own job it adds nothing, to the second', async () => {
+    const { job } = await shop.takeIn()
+    const row = { id: randomUUID(), version: 0, at: '2026-03-01T09:05:37.412Z', errorSeconds: 4.2, sigmaSeconds: 0.1 }
+    await shop.request
+      .put(`/api/jobs/${job.id}/readings/${row.id}`)
+      .send({ ...row, way: 'pedal' })
+      .expect(201)
+    await event(job.id, 'oiled', new Date('2026-03-01T09:10:02.007Z')).expect(201)
+    const saved = (await shop.request.get(`/api/jobs/${job.id}/log.csv`).expect(200)).text
+    expect(saved).toMatch(/:05:37,4\.2,/)
+    expect(((await send(job.id, saved, true)).body as Answer).kept).toBe(0)
+    expect(((await send(job.id, `${saved}2026-03-02 09:00:00,5,,eye,,,\n`, true)).body as Answer).kept).toBe(1)
+    expect((await page(job.id)).readings).toHaveLength(2)
+  })
+
   test('a corrected reading leaves the old figure in the journal', async () => {
     const { job } = await shop.takeIn()
     const row = {

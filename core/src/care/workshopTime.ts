@@ -31,9 +31,10 @@ export function whenThere(day: string, hour: number, timeZone: string): number {
   return fitting.length > 0 ? Math.min(...fitting) : asUtcS - offsetS(asUtcS - DAY_S, timeZone)
 }
 
-/** What the workshop’s clock shows at a moment: "2026-11-27 17:05". */
-export function timeThere(atS: number, timeZone: string): string {
-  return new Date((atS + offsetS(atS, timeZone)) * 1000).toISOString().slice(0, 16).replace('T', ' ')
+/** What the workshop’s clock shows at a moment: "2026-11-27 17:05", or to the second "2026-11-27 17:05:09". */
+export function timeThere(atS: number, timeZone: string, to: 'minute' | 'second' = 'minute'): string {
+  const shown = new Date((atS + offsetS(atS, timeZone)) * 1000).toISOString().replace('T', ' ')
+  return shown.slice(0, to === 'minute' ? 16 : 19)
 }
 
 /** How far the clocks of a zone are ahead of UTC at a moment, s. */

@@ -9,7 +9,7 @@ import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { readSettings } from '../settings/store.ts'
-import { logCsv, readLogSheet, type ReadSheet } from './sheet.ts'
+import { logCsv, newIn, readLogSheet, type ReadSheet } from './sheet.ts'
 
 export function rateRoutes(db: Database): Router {
   const readingRows = rowRoutes(db, {
@@ -68,26 +68,29 @@ function keepSheet(db: Database, req: Request, jobId: string, sheet: ReadSheet):
       jobId: job.id,
       ...person,
     })
+    const fresh = newIn(sheet, {
+      readings: await tx.select().from(readings).where(eq(readings.jobId, job.id)),
+      events: await tx.select().from(rateEvents).where(eq(rateEvents.jobId, job.id)),
+    })
     const made = [
-      ...(sheet.readings.length === 0
+      ...(fresh.readings.length === 0
         ? []
         : await tx
             .insert(readings)
-            .values(sheet.readings.map(own))
+            .values(fresh.readings.map(own))
             .onConflictDoNothing()
             .returning({ id: readings.id })),
-      ...(sheet.events.length === 0
+      ...(fresh.events.length === 0
         ? []
         : await tx
             .insert(rateEvents)
-            .values(sheet.events.map(own))
+            .values(fresh.events.map(own))
             .onConflictDoNothing()
             .returning({ id: rateEvents.id })),
     ]
     if (made.length > 0)
       await write(`Read from a sheet: ${made.length} ${made.length === 1 ? 'line' : 'lines'} of its log.`, {
-        readings: sheet.readings,
-        events: sheet.events,
+        ...fresh,
       })
     return made.length
   })

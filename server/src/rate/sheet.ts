@@ -8,9 +8,9 @@ import {
   whenThere,
   type ReadingWay,
 } from '@treadle/core'
-import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
 import { v5 as uuid } from 'uuid'
+import { sheetRecords } from '../http/sheetRecords.ts'
 
 const COLUMNS = ['when', 'ahead s', 'good to s', 'how', 'event', 'turns', 'note'] as const
 type Column = (typeof COLUMNS)[number]
@@ -35,7 +35,7 @@ export function logCsv({ readings, events }: LogRows, timeZone: string): string 
     ...events.map((e) => ({ at: e.at, row: ['', '', '', e.kind, e.turns ?? '', e.note] })),
   ].sort((a, b) => a.at.getTime() - b.at.getTime())
   return stringify(
-    rows.map(({ at, row }) => [timeThere(at.getTime() / 1000, timeZone), ...row]),
+    rows.map(({ at, row }) => [timeThere(at.getTime() / 1000, timeZone, 'second'), ...row]),
     { header: true, columns: [...COLUMNS], escape_formulas: true },
   )
 }
@@ -47,25 +47,9 @@ export function logCsv({ readings, events }: LogRows, timeZone: string): string 
  */
 export function readLogSheet(text: string, jobId: string, timeZone: string, now: Date): ReadSheet {
   const out: ReadSheet = { readings: [], events: [], wrong: [] }
-  const first = text.slice(0, text.search(/\r?\n|$/))
-  const delimiter = [';', '\t'].find((d) => first.includes(d)) ?? ','
-  let records: { record: string[]; info: { lines: number } }[]
-  try {
-    records = parse(text, {
-      delimiter,
-      bom: true,
-      trim: true,
-      info: true,
-      relax_column_count: true,
-      relax_quotes: true,
-      skip_empty_lines: true,
-      to: MOST_ROWS + 1,
-    }) as unknown as typeof records
-  } catch (error) {
-    return { ...out, wrong: [{ line: 1, message: `It can’t be read as a sheet: ${(error as Error).message}` }] }
-  }
-  if (records.length > MOST_ROWS)
-    return { ...out, wrong: [{ line: MOST_ROWS + 1, message: `At most ${MOST_ROWS} lines at once` }] }
+  // A heading, and one to see that there are more.
+  const records = sheetRecords(text, MOST_ROWS + 2)
+  if (typeof records === 'string') return { ...out, wrong: [{ line: 1, message: records }] }
   const heading = records[0]?.record.map((cell) => cell.toLowerCase().trim()) ?? []
   const headed = heading.includes('when')
   const place = (name: Column, without: number) => (headed ? heading.indexOf(name) : without)
@@ -78,7 +62,10 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
     turns: place('turns', -1),
     note: place('note', -1),
   }
-  for (const { record, info } of headed ? records.slice(1) : records) {
+  const lines = headed ? records.slice(1) : records
+  if (lines.length > MOST_ROWS)
+    return { ...out, wrong: [{ line: MOST_ROWS + 1, message: `At most ${MOST_ROWS} lines at once` }] }
+  for (const { record, info } of lines) {
     const cell = (name: Column) => (places[name] < 0 ? '' : (record[places[name]] ?? '').replace(/^'/, '').trim())
     const said = lineOf(cell, jobId, timeZone, now)
     if (typeof said === 'string') out.wrong.push({ line: info.lines, message: said })
@@ -86,6 +73,18 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
     else out.readings.push(said)
   }
   return out
+}
+
+/** What of a sheet is not in the log yet: the log itself, saved and sent back, adds nothing. */
+export function newIn(sheet: ReadSheet, log: LogRows): Pick<ReadSheet, 'readings' | 'events'> {
+  const second = (at: Date | string) => Math.floor(new Date(at).getTime() / 1000)
+  const reading = (r: { at: Date | string; errorSeconds: number }) => `${second(r.at)} ${r.errorSeconds}`
+  const event = (e: { at: Date | string; kind: string; turns: number | null }) => `${second(e.at)} ${e.kind} ${e.turns}`
+  const [read, happened] = [new Set(log.readings.map(reading)), new Set(log.events.map(event))]
+  return {
+    readings: sheet.readings.filter((r) => !read.has(reading(r))),
+    events: sheet.events.filter((e) => !happened.has(event(e))),
+  }
 }
 
 /** One line as a reading or an event, or what is wrong with it. */

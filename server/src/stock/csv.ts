@@ -1,8 +1,8 @@
 import { check, STOCK_KINDS, StockChange } from '@treadle/contract'
-import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
 import { setImmediate } from 'node:timers/promises'
 import { v7 as uuid } from 'uuid'
+import { sheetRecords } from '../http/sheetRecords.ts'
 
 const COLUMNS = [
   ['kind', 'kind'],
@@ -44,22 +44,9 @@ export function stockCsv(rows: StockChange[]): string {
  * by its line and left out; a column that is not known, or missing, stops the whole.
  */
 export async function readStockCsv(text: string): Promise<ReadList> {
-  const delimiter = [';', '\t'].find((d) => text.slice(0, text.search(/\r?\n|$/)).includes(d)) ?? ','
-  let records: { record: string[]; info: { lines: number } }[]
-  try {
-    records = parse(text, {
-      delimiter,
-      bom: true,
-      trim: true,
-      info: true,
-      relax_column_count: true,
-      skip_empty_lines: true,
-      // The heading, and one to see that there are more.
-      to: MOST_ROWS + 2,
-    }) as unknown as typeof records
-  } catch (error) {
-    return { rows: [], wrong: [{ line: 1, message: `It can’t be read as a list: ${(error as Error).message}` }] }
-  }
+  // The heading, and one to see that there are more.
+  const records = sheetRecords(text, MOST_ROWS + 2)
+  if (typeof records === 'string') return { rows: [], wrong: [{ line: 1, message: records }] }
   const [head, ...body] = records
   if (!head) return { rows: [], wrong: [{ line: 1, message: 'The list is empty.' }] }
   const titles = head.record.map((t) => t.toLowerCase())

@@ -90,17 +90,10 @@ export function Log({
 }
 
 function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void }) {
-  const { job } = useJobData()
-  const change = useChange()
   const [at, setAt] = useState(reading.at)
   const [error, setError] = useState<number | null>(reading.errorSeconds)
   const { id, version, sigmaSeconds, way } = reading
   const body = { id, version, at, errorSeconds: error, sigmaSeconds, way }
-  const keep = () =>
-    change.mutate(
-      { method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body },
-      { onSuccess: onDone, onError: sayNotKept },
-    )
   return (
     <Group align="end">
       <Figure
@@ -114,28 +107,16 @@ function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void
         atOnce
       />
       <MomentField label="Read on" value={at} onChange={(to) => to !== '' && setAt(to)} />
-      <Button onClick={keep} disabled={!ReadingChange.isValidSync(body, { strict: true })}>
-        Keep it so
-      </Button>
-      <Button variant="subtle" onClick={onDone}>
-        Leave it
-      </Button>
+      <KeepIt rows="readings" body={body} may={ReadingChange.isValidSync(body, { strict: true })} onDone={onDone} />
     </Group>
   )
 }
 
 function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void }) {
-  const { job } = useJobData()
-  const change = useChange()
   const [at, setAt] = useState(event.at)
   const [turns, setTurns] = useState(event.turns)
   const { id, version, kind, note } = event
   const body = { id, version, at, kind, turns, note }
-  const keep = () =>
-    change.mutate(
-      { method: 'PUT', path: `/jobs/${job.id}/events/${id}`, body },
-      { onSuccess: onDone, onError: sayNotKept },
-    )
   return (
     <Group align="end">
       <span>{EVENT_TITLES[kind]}</span>
@@ -151,13 +132,36 @@ function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void 
         />
       )}
       <MomentField label="Done on" value={at} onChange={(to) => to !== '' && setAt(to)} />
-      <Button onClick={keep} disabled={!RateEventChange.isValidSync(body, { strict: true })}>
+      <KeepIt rows="events" body={body} may={RateEventChange.isValidSync(body, { strict: true })} onDone={onDone} />
+    </Group>
+  )
+}
+
+interface KeepItProps {
+  rows: 'readings' | 'events'
+  body: { id: string; version: number }
+  may: boolean
+  onDone: () => void
+}
+
+/** Keeps an entry as it was corrected, or leaves it as it was. */
+function KeepIt({ rows, body, may, onDone }: KeepItProps) {
+  const { job } = useJobData()
+  const change = useChange()
+  const keep = () =>
+    change.mutate(
+      { method: 'PUT', path: `/jobs/${job.id}/${rows}/${body.id}`, body },
+      { onSuccess: onDone, onError: sayNotKept },
+    )
+  return (
+    <>
+      <Button onClick={keep} disabled={!may}>
         Keep it so
       </Button>
       <Button variant="subtle" onClick={onDone}>
         Leave it
       </Button>
-    </Group>
+    </>
   )
 }
 

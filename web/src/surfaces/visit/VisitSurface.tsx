@@ -185,7 +185,7 @@ function Losses() {
       <Group align="end">
         <TextInput
           label="What, and how"
-          placeholder="a pivot broke as it was straightened"
+          placeholder="a pivot broke, bent back"
           value={what}
           maxLength={300}
           disabled={job.closedAt !== null}
