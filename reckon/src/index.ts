@@ -1,15 +1,20 @@
 import { BEAT } from './beat.ts'
 import { BUSHING } from './bushing.ts'
 import { CLEAN } from './clean.ts'
+import { DEPTH } from './depth.ts'
 import { DRIVE } from './drive.ts'
+import { ESCAPEMENT } from './escapement.ts'
 import { ESTIMATE } from './estimate.ts'
+import { FILE } from './file.ts'
 import { PENDULUM } from './pendulum.ts'
 import { PIVOT } from './pivot.ts'
 import { PLATE } from './plate.ts'
 import { RATE } from './rate.ts'
+import { SPRING } from './spring.ts'
 import { TRAIN } from './train.ts'
 import { TROUBLE } from './trouble.ts'
 import { WEAR } from './wear.ts'
+import { WHEEL } from './wheel.ts'
 import type { Calculation } from './calculation.ts'
 
 /** Every calculation that stands on its own, as the command and the Reckoner offer it. */
@@ -26,6 +31,11 @@ export const CALCULATIONS: Calculation[] = [
   ...PLATE,
   ...WEAR,
   ...PIVOT,
+  ...DEPTH,
+  ...SPRING,
+  ...WHEEL,
+  ...ESCAPEMENT,
+  ...FILE,
 ]
 
 export type { Calculation }
