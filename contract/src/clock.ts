@@ -69,6 +69,8 @@ export const Work = only({
 export type Work = InferType<typeof Work>
 export const PLAIN_WORK: Work = { strikeWork: null, moon: false, calendar: false, mercury: false }
 
+export const TICKS = ['every beat', 'once a period'] as const
+
 /** What is known of the pendulum and escapement; every figure may be missing. */
 export const Pendulum = only({
   beatsPerHour: measured(2400, 18_000).nullable().defined().label('Beats an hour'),
@@ -81,6 +83,8 @@ export const Pendulum = only({
   caseHeightMm: measured(50, 6000).nullable().defined().label('Height of the case'),
   escapeTeeth: measured(3, 200).integer().nullable().defined().label('Teeth of the escape wheel'),
   windsEveryDays: measured(1, 400).nullable().defined().label('Days between windings'),
+  /** some escapements drop once a period only: one loud tick, the return almost silent; not said: at every beat */
+  ticks: string().oneOf(TICKS).notRequired().label('Ticks'),
 })
 export type Pendulum = InferType<typeof Pendulum>
 

@@ -105,5 +105,5 @@ export function ruled<S extends AnyObjectSchema>(
   )
 }
 
-export { array, boolean, string }
+export { array, boolean, mixed, string }
 export type { InferType }

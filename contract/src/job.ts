@@ -19,7 +19,12 @@ import {
 } from './fields.ts'
 import type { ArborTestRow, BushedBefore, BushingRow, PivotRow } from './mend.ts'
 import type { PlateMapRow } from './plateMap.ts'
+import type { DepthTrialRow } from './depth.ts'
+import type { EscapementSheetRow } from './escapement.ts'
+import type { MadePartRow } from './made.ts'
+import type { SpringSheetRow, SuspensionRow } from './spring.ts'
 import type { ReservationRow } from './stock.ts'
+import type { WheelSheetRow } from './wheel.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
@@ -249,6 +254,12 @@ export interface JobPage {
   arborTests: ArborTestRow[]
   pivots: PivotRow[]
   bushings: BushingRow[]
+  wheels: WheelSheetRow[]
+  springs: SpringSheetRow[]
+  suspensions: SuspensionRow[]
+  escapements: EscapementSheetRow[]
+  depths: DepthTrialRow[]
+  madeParts: MadePartRow[]
   reservations: ReservationRow[]
   bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]

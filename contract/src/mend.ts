@@ -15,13 +15,8 @@ import {
   version,
   type InferType,
 } from './fields.ts'
+import { arborPlace } from './place.ts'
 import { PLATES } from './plateMap.ts'
-
-const ofArbor = {
-  train: requiredLine(20).label('Train'),
-  arbor: requiredLine(60).label('Arbor'),
-  arborIndex: measured(0, 12).integer().required().label('Place in the train'),
-}
 
 export const BINDS = ['dial up', 'dial down', 'upright'] as const
 
@@ -29,7 +24,7 @@ export const BINDS = ['dial up', 'dial down', 'upright'] as const
 export const ArborTestChange = only({
   id: id(),
   version: version(),
-  ...ofArbor,
+  ...arborPlace,
   endshakeMm: measured(0, 20).nullable().defined().label('Endshake'),
   /** the positions in which it binds; none: it is free in all */
   binds: array(string().oneOf(BINDS).required()).max(3).required().label('Binds'),
@@ -55,7 +50,7 @@ export const PivotChange = ruled(
   only({
     id: id(),
     version: version(),
-    ...ofArbor,
+    ...arborPlace,
     plate: string().oneOf(PLATES).required().label('Plate'),
     nail: string().oneOf(['', 'smooth', 'catches']).defined().label('Fingernail'),
     firstMm: measured(0.05, 50).nullable().defined().label('Gauge, at the shoulder'),

@@ -1,6 +1,15 @@
 import { boolean, id, idOrNone, line, measured, only, ruled, string, text, version, type InferType } from './fields.ts'
 
-export const STOCK_KINDS = ['bush', 'cutter', 'reamer', 'rod', 'pivot steel', 'trundle wire'] as const
+export const STOCK_KINDS = [
+  'bush',
+  'cutter',
+  'reamer',
+  'rod',
+  'pivot steel',
+  'trundle wire',
+  'mainspring',
+  'suspension spring',
+] as const
 export type StockKind = (typeof STOCK_KINDS)[number]
 export const STOCK_TITLES: Record<StockKind, string> = {
   bush: 'Bushes',
@@ -9,7 +18,11 @@ export const STOCK_TITLES: Record<StockKind, string> = {
   rod: 'Rod',
   'pivot steel': 'Pivot steel',
   'trundle wire': 'Trundle wire',
+  mainspring: 'Mainsprings',
+  'suspension spring': 'Suspension springs',
 }
+
+const isSpring = (kind: string | undefined) => kind === 'mainspring' || kind === 'suspension spring'
 
 type Sizes = {
   kind?: string
@@ -17,6 +30,8 @@ type Sizes = {
   insideMm?: number | null
   lengthMm?: number | null
   measuredMm?: number | null
+  widthMm?: number | null
+  thickMm?: number | null
 }
 
 /** One kind of thing in the drawers, by its sizes, mm. */
@@ -32,6 +47,9 @@ export const StockChange = ruled(
     lengthMm: measured(0.1, 5000).nullable().defined().label('Length'),
     /** cutters and reamers: as measured, not as stamped */
     measuredMm: measured(0.2, 60).nullable().defined().label('Measured'),
+    /** springs: the strip's width and thickness */
+    widthMm: measured(0.3, 200).nullable().defined().label('Width'),
+    thickMm: measured(0.01, 5).nullable().defined().label('Thick'),
     count: measured(0, 1_000_000).integer().required().label('Count'),
     lowAt: measured(0, 1_000_000).integer().required().label('Low at'),
     drawer: line(40).defined().label('Drawer'),
@@ -55,6 +73,11 @@ export const StockChange = ruled(
     'across',
     'Outside: rod, steel and wire need how thick they are',
     (s: Sizes) => !['rod', 'pivot steel', 'trundle wire'].includes(s.kind ?? '') || s.outsideMm != null,
+  ],
+  [
+    'strip',
+    'Spring: it needs its width, how thick it is, and its length',
+    (s: Sizes) => !isSpring(s.kind) || (s.widthMm != null && s.thickMm != null && s.lengthMm != null),
   ],
 )
 export type StockChange = InferType<typeof StockChange>
@@ -95,7 +118,9 @@ export function stockTitle(s: Omit<StockChange, 'id' | 'version' | 'count' | 'lo
   const sizes =
     s.kind === 'cutter' || s.kind === 'reamer'
       ? `${s.measuredMm?.toFixed(2) ?? '?'}`
-      : [s.outsideMm, s.insideMm, s.lengthMm].flatMap((mm) => (mm === null ? [] : [mm.toFixed(2)])).join(' × ')
+      : (isSpring(s.kind) ? [s.widthMm, s.thickMm, s.lengthMm] : [s.outsideMm, s.insideMm, s.lengthMm])
+          .flatMap((mm) => (mm === null ? [] : [mm.toFixed(2)]))
+          .join(' × ')
   const kind = `${s.kind.charAt(0).toUpperCase()}${s.kind.slice(1)}`
   return [`${kind} ${sizes} mm`, s.material, s.name].filter((w) => w !== '').join(', ')
 }

@@ -1,9 +1,11 @@
-import type { Bath as BathRow, TroubleTable } from '@treadle/core'
-import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE } from '@treadle/core/choices'
+import type { Bath as BathRow, TroubleTable, Way } from '@treadle/core'
+import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE, DEFAULT_WAYS } from '@treadle/core/choices'
 import { Bath } from './clean.ts'
 import { DEFAULT_PRICES, PriceBook } from './estimate.ts'
 import { array, line, measured, numbers, only, requiredLine, type InferType } from './fields.ts'
 import { mixed, object } from 'yup'
+import { DEFAULT_LADDERS, Ladders } from './tool.ts'
+import { Ways } from './wheel.ts'
 
 const MOST_CAUSES = 60
 const chances = () => numbers(0, 1, [2, 6])
@@ -56,10 +58,14 @@ export const WORKSHOP_TABLES: {
   trouble: { schema: typeof Trouble; start: TroubleTable }
   baths: { schema: typeof Baths; start: { baths: BathRow[] } }
   prices: { schema: typeof PriceBook; start: PriceBook }
+  ways: { schema: typeof Ways; start: { ways: Way[] } }
+  ladders: { schema: typeof Ladders; start: Ladders }
 } = {
   trouble: { schema: Trouble, start: DEFAULT_TROUBLE_TABLE },
   baths: { schema: Baths, start: { baths: DEFAULT_BATHS } },
   prices: { schema: PriceBook, start: DEFAULT_PRICES },
+  ways: { schema: Ways, start: { ways: DEFAULT_WAYS } },
+  ladders: { schema: Ladders, start: DEFAULT_LADDERS },
 }
 
 export type TableName = keyof typeof WORKSHOP_TABLES

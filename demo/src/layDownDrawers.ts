@@ -17,6 +17,8 @@ const item = (
   insideMm: null,
   lengthMm: null,
   measuredMm: null,
+  widthMm: null,
+  thickMm: null,
   ...sizes,
   count,
   lowAt,
@@ -29,10 +31,10 @@ const bush = (outsideMm: number, insideMm: number, lengthMm: number, count: numb
 /** What the demo's drawers hold. */
 const STOCK: StockChange[] = [
   ...[1.6, 1.8, 2, 2.3, 2.7, 3, 3.5, 4, 5].map((mm) =>
-    item('cutter', { measuredMm: mm, name: `stamped ${mm.toFixed(1)}` }, 1, 0, 'C1'),
+    item('cutter', { measuredMm: mm, widthMm: null, thickMm: null, name: `stamped ${mm.toFixed(1)}` }, 1, 0, 'C1'),
   ),
-  item('reamer', { measuredMm: 2.01, name: 'stamped 2.0' }, 1, 0, 'C2'),
-  item('reamer', { measuredMm: 3.02, name: 'stamped 3.0' }, 1, 0, 'C2'),
+  item('reamer', { measuredMm: 2.01, widthMm: null, thickMm: null, name: 'stamped 2.0' }, 1, 0, 'C2'),
+  item('reamer', { measuredMm: 3.02, widthMm: null, thickMm: null, name: 'stamped 3.0' }, 1, 0, 'C2'),
   bush(1.82, 0.75, 2.5, 4),
   bush(2.02, 0.95, 2.5, 6),
   bush(2.02, 1, 3, 1),

@@ -41,6 +41,14 @@ export const TABLES = [
   'bushings',
   'reservations',
   'stock_imports',
+  'donors',
+  'tools',
+  'wheel_sheets',
+  'spring_sheets',
+  'suspensions',
+  'escapement_sheets',
+  'depth_trials',
+  'made_parts',
 ]
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */

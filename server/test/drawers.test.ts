@@ -119,6 +119,8 @@ describe('one thing at a time', () => {
     insideMm: null,
     lengthMm: null,
     measuredMm: 2.5,
+    widthMm: null,
+    thickMm: null,
     count: 1,
     lowAt: 0,
     drawer: '',
@@ -141,8 +143,8 @@ describe('one thing at a time', () => {
   })
 
   test.each([
-    [{ measuredMm: null }, /needs its measured size/],
-    [{ kind: 'rod', measuredMm: null }, /how thick they are/],
+    [{ measuredMm: null, widthMm: null, thickMm: null }, /needs its measured size/],
+    [{ kind: 'rod', measuredMm: null, widthMm: null, thickMm: null }, /how thick they are/],
     [{ count: -1 }, /Count/],
     [{ id: 'x' }, /no such thing|UUID/],
   ])('%j is refused', async (part, says) => {

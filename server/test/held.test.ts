@@ -30,6 +30,8 @@ function bush(part: Partial<StockChange> = {}): StockChange {
     insideMm: 1,
     lengthMm: 3,
     measuredMm: null,
+    widthMm: null,
+    thickMm: null,
     count: 5,
     lowAt: 0,
     drawer: 'B1',

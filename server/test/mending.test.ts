@@ -254,6 +254,8 @@ describe('what is promised', () => {
     insideMm: 1,
     lengthMm: 2.5,
     measuredMm: null,
+    widthMm: null,
+    thickMm: null,
     count,
     lowAt: 0,
     drawer: '',

@@ -137,6 +137,8 @@ describe('the plan', () => {
     insideMm,
     lengthMm: 2.5,
     measuredMm: null,
+    widthMm: null,
+    thickMm: null,
     count,
     reserved,
     lowAt: 0,

@@ -137,7 +137,7 @@ class Wheel {
     if (!now) {
       const before = this.#wheel
       this.#fall(walls)
-      const landed = this.#held as Wall | null
+      const landed = this.#held
       if (landed)
         this.releases.push({
           pallet: held.pallet,

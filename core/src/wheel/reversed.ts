@@ -1,6 +1,6 @@
-import { requirePositive, requireWithin, requireFinite } from '../check/require.ts'
+import { requireCount, requirePositive, requireWithin, requireFinite } from '../check/require.ts'
 import type { PlateHole } from '../plate/clearance.ts'
-import { distanceMm } from '../plate/point.ts'
+import { clockAngleOf, distanceMm } from '../plate/point.ts'
 
 /** A hole of a wheel, mm from its centre: x to the right, y up, as seen from the side it is drawn from. */
 export type WheelHole = PlateHole
@@ -10,6 +10,32 @@ export interface Reversed {
   holes: WheelHole[]
   /** new against old: where less metal than wanted is left between their rims; below 0 they cut into each other */
   conflicts: { between: [string, string]; leftMm: number }[]
+}
+
+/** Where a wheel's arms stand, and how wide one is where the click is riveted, mm. */
+export interface Arms {
+  /** of the arm that carries the click, degrees clockwise from 12 */
+  clockAngleDeg: number
+  count: number
+  widthMm: number
+}
+
+/** What is left between a hole's rim and the nearer edge of the arm it falls on, mm; below 0 it runs over the edge. */
+export function leftOnArm(hole: WheelHole, { clockAngleDeg, count, widthMm }: Arms): number {
+  const at = clockAngleOf(hole.xMm, hole.yMm)
+  const space = 360 / count
+  const off = ((((at - clockAngleDeg) % space) + 1.5 * space) % space) - space / 2
+  const across = Math.hypot(hole.xMm, hole.yMm) * Math.sin((off * Math.PI) / 180)
+  return widthMm / 2 - Math.abs(across) - hole.diameterMm / 2
+}
+
+/**
+ * The lines to mirror about that bring one arm onto another, degrees clockwise from 12: the arm with the click comes to
+ * each other arm in turn, so a hole in the middle of an arm falls in the middle of the next.
+ */
+export function mirrorLines(clickDeg: number, arms: number): number[] {
+  requireCount('arms', arms, 2, 24)
+  return Array.from({ length: arms - 1 }, (_, k) => (clickDeg + ((k + 1) * 180) / arms) % 180)
 }
 
 /** Metal that is left between an old hole and a new one, mm: a workshop rule, at least one rivet’s width where larger. */

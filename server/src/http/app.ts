@@ -8,6 +8,7 @@ import { sql } from 'drizzle-orm'
 import { cleanRoutes } from '../clean/routes.ts'
 import { clockRoutes } from '../clocks/routes.ts'
 import type { Database } from '../db/connect.ts'
+import { donorRoutes } from '../donors/routes.ts'
 import { estimateRoutes } from '../estimates/routes.ts'
 import { findRoutes } from '../find/routes.ts'
 import { holeRoutes } from '../holes/routes.ts'
@@ -27,7 +28,9 @@ import { settingsRoutes } from '../settings/routes.ts'
 import { stockRoutes } from '../stock/routes.ts'
 import { stripRoutes } from '../strip/routes.ts'
 import { tableRoutes } from '../tables/routes.ts'
+import { toolRoutes } from '../tools/routes.ts'
 import { trainRoutes } from '../trains/routes.ts'
+import { wheelRoutes } from '../wheels/routes.ts'
 import { backupRoutes } from '../backups/routes.ts'
 import { guard } from './guard.ts'
 import { bodyInTime } from './inTime.ts'
@@ -121,7 +124,8 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
     })
     .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db, receive, aMinute))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
-    .use(plateRoutes(db), mendRoutes(db), stockRoutes(db))
+    .use(plateRoutes(db), mendRoutes(db), wheelRoutes(db), stockRoutes(db))
+    .use(donorRoutes(db, receive, aMinute), toolRoutes(db))
     .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
     .use(
       photoRoutes(db, receive, aMinute),

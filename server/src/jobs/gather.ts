@@ -4,11 +4,14 @@ import {
   arborTests,
   bushings,
   cleanParts,
+  depthTrials,
+  escapementSheets,
   estimates,
   gateOverrides,
   holes,
   jobs,
   listenings,
+  madeParts,
   nowMarks,
   observations,
   pivots,
@@ -16,9 +19,12 @@ import {
   rateEvents,
   readings,
   reservations,
+  springSheets,
   stripMarks,
   stripSteps,
+  suspensions,
   timers,
+  wheelSheets,
 } from '../db/schema.ts'
 
 /** What the gates of a job and what is owed to it ask for, each in the order in which it was made or is worked. */
@@ -31,6 +37,12 @@ const REASONED = {
   pivots: { orderBy: asc(pivots.id) },
   bushings: { orderBy: asc(bushings.at) },
   reservations: { orderBy: asc(reservations.at) },
+  wheels: { orderBy: asc(wheelSheets.id) },
+  springs: { orderBy: asc(springSheets.at) },
+  suspensions: { orderBy: asc(suspensions.at) },
+  escapements: { orderBy: asc(escapementSheets.at) },
+  depths: { orderBy: asc(depthTrials.at) },
+  madeParts: { orderBy: asc(madeParts.at) },
   listenings: { orderBy: asc(listenings.at), columns: { beatTimesS: false } },
   readings: { orderBy: asc(readings.at) },
   events: { orderBy: asc(rateEvents.at) },
@@ -52,13 +64,22 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
     with: REASONED,
   })
   return found.map(({ clock: whole, ...rest }) => {
+    const { wheels, springs, suspensions: hung, escapements, depths, madeParts: parts, ...others } = rest
     const { owner, plateMap, trainSheets, ...clock } = whole
-    const { powerOffs: offs, overrides, holes: found, arborTests: tests, pivots: ends, bushings: work, ...more } = rest
+    const {
+      powerOffs: offs,
+      overrides,
+      holes: found,
+      arborTests: tests,
+      pivots: ends,
+      bushings: work,
+      ...more
+    } = others
     const { reservations: promised, listenings: heard, readings: read, events, estimates: offers, ...last } = more
     const {
       stripMarks: marks,
       stripSteps: steps,
-      cleanParts: parts,
+      cleanParts: cleaned,
       timers: running,
       nowMarks: said,
       observations: seen,
@@ -77,13 +98,19 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
       pivots: ends,
       bushings: work,
       reservations: promised,
+      wheels,
+      springs,
+      suspensions: hung,
+      escapements,
+      depths,
+      madeParts: parts,
       listenings: heard,
       readings: read,
       events,
       estimates: offers,
       stripMarks: marks,
       stripSteps: steps,
-      cleanParts: parts,
+      cleanParts: cleaned,
       timers: running,
       nowMarks: said,
       observations: seen,

@@ -12,11 +12,22 @@ const COLUMNS = [
   ['insideMm', 'inside mm'],
   ['lengthMm', 'length mm'],
   ['measuredMm', 'measured mm'],
+  ['widthMm', 'width mm'],
+  ['thickMm', 'thick mm'],
   ['count', 'count'],
   ['lowAt', 'low at'],
   ['drawer', 'drawer'],
 ] as const satisfies readonly (readonly [keyof StockChange, string])[]
-const NUMBERS = new Set<string>(['outsideMm', 'insideMm', 'lengthMm', 'measuredMm', 'count', 'lowAt'])
+const NUMBERS = new Set<string>([
+  'outsideMm',
+  'insideMm',
+  'lengthMm',
+  'measuredMm',
+  'widthMm',
+  'thickMm',
+  'count',
+  'lowAt',
+])
 const MOST_ROWS = 8000
 /** Between so many rows others get their turn. */
 const ROWS_A_TURN = 250
@@ -101,6 +112,16 @@ function kindOf(words: string): string {
 
 /** What makes two rows the same thing: all but how many there are, and where. */
 export function identity(row: Omit<StockChange, 'id' | 'version'>): string {
-  const { kind, name, material, outsideMm, insideMm, lengthMm, measuredMm } = row
-  return JSON.stringify([kind, name.toLowerCase(), material.toLowerCase(), outsideMm, insideMm, lengthMm, measuredMm])
+  const { kind, name, material, outsideMm, insideMm, lengthMm, measuredMm, widthMm, thickMm } = row
+  return JSON.stringify([
+    kind,
+    name.toLowerCase(),
+    material.toLowerCase(),
+    outsideMm,
+    insideMm,
+    lengthMm,
+    measuredMm,
+    widthMm,
+    thickMm,
+  ])
 }

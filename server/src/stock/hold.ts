@@ -126,3 +126,43 @@ async function putBack(doing: JobDoing, holeId: string, stockId: string): Promis
   }
   await write(`Back in the drawer from the hole: ${row.count}.`, { holeId, stockId })
 }
+
+/**
+ * Takes something out of its drawer for a row of a job that is no hole's, or puts it back: `owner` is the row, `before`
+ * and `now` what it had and has in hand.
+ */
+export async function followTaken(
+  { tx, job, person, at, write }: JobDoing,
+  owner: { id: string } | null,
+  before: string | null,
+  now: string | null,
+): Promise<void> {
+  if (!owner || before === now) return
+  if (before !== null) {
+    const [row] = await tx
+      .delete(reservations)
+      .where(eq(reservations.id, fittedId(owner.id, before)))
+      .returning()
+    if (row) {
+      await holdStock(tx, row, null)
+      await write('Back in the drawer: 1.', { stockId: before })
+    }
+  }
+  if (now !== null) {
+    const [row] = await tx
+      .insert(reservations)
+      .values({
+        id: fittedId(owner.id, now),
+        jobId: job.id,
+        stockId: now,
+        holeId: null,
+        count: 1,
+        taken: true,
+        at,
+        ...person,
+      })
+      .returning()
+    if (row) await holdStock(tx, null, row)
+    await write('Taken from the drawer: 1.', { stockId: now })
+  }
+}

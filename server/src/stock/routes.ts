@@ -10,7 +10,7 @@ import { asc, eq, inArray, sql } from 'drizzle-orm'
 import { Router } from 'express'
 import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
-import { bushings, clocks, holes, jobs, reservations, stock, stockImports } from '../db/schema.ts'
+import { bushings, clocks, holes, jobs, reservations, springSheets, stock, stockImports } from '../db/schema.ts'
 import { saveVersioned, stale } from '../db/versioned.ts'
 import { shopChange, type ShopDoing } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
@@ -87,6 +87,12 @@ export function stockRoutes(db: Database): Router {
         if (held) throw new Refused(409, 'promised', 'Jobs have some of these; set its count to 0 instead.')
         const [used] = await tx.select({ id: bushings.id }).from(bushings).where(eq(bushings.stockId, id)).limit(1)
         if (used) throw new Refused(409, 'in-use', 'A hole’s plan uses this; set its count to 0 instead.')
+        const [fitted] = await tx
+          .select({ id: springSheets.id })
+          .from(springSheets)
+          .where(eq(springSheets.stockId, id))
+          .limit(1)
+        if (fitted) throw new Refused(409, 'in-use', 'A mainspring’s sheet names this; set its count to 0 instead.')
         await tx.delete(stock).where(eq(stock.id, id))
         await write(id, `Taken off the list: ${stockTitle(before)}.`, { before })
       })

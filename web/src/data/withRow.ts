@@ -16,6 +16,10 @@ const SHOWN: Record<string, [list: Lists, order: Order]> = {
   holes: ['holes', by('id')],
   'arbor-tests': ['arborTests', by('at')],
   pivots: ['pivots', by('id')],
+  wheels: ['wheels', by('id')],
+  suspensions: ['suspensions', by('at')],
+  depths: ['depths', by('at')],
+  'made-parts': ['madeParts', by('at')],
   observations: ['observations', by('at')],
   conditions: ['conditions', by('at')],
   causes: ['confirmedCauses', by('at')],
@@ -47,7 +51,13 @@ export function withRow(page: JobPage, path: string, answer: unknown): JobPage |
 }
 
 /** Lists of rows that change others too when they are written: the page is fetched after. */
-const ALSO_SHOWN: Record<string, Lists> = { bushings: 'bushings', reservations: 'reservations', trains: 'trainSheets' }
+const ALSO_SHOWN: Record<string, Lists> = {
+  bushings: 'bushings',
+  reservations: 'reservations',
+  trains: 'trainSheets',
+  springs: 'springs',
+  escapements: 'escapements',
+}
 
 /** The row of a kind that a job's page shows; none where it shows none of that id. */
 export function rowShown(page: JobPage, kind: string, id: string): object | undefined {

@@ -18,6 +18,8 @@ const PATHS: Record<StockKind, string> = {
   rod: 'rod',
   'pivot steel': 'pivot-steel',
   'trundle wire': 'trundle-wire',
+  mainspring: 'mainsprings',
+  'suspension spring': 'suspension-springs',
 }
 
 /** What the shop has to work with, drawer by drawer; what runs low; lists in and out. */
@@ -100,6 +102,8 @@ const SAYS: Record<StockKind, string> = {
   rod: 'To turn bushes from.',
   'pivot steel': 'For new pivots.',
   'trundle wire': 'For lantern pinions.',
+  mainspring: 'Width × thickness × length. A spring’s sheet chooses the one that is as strong as the old.',
+  'suspension spring': 'Width × thickness × free length. Replaced by the same thickness and length.',
 }
 
 function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
@@ -121,7 +125,14 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
         />
       ) : (
         <Button mt="md" onClick={() => setEditing('new')}>
-          Put in {tool ? `a ${kind}` : kind === 'bush' ? 'bushes' : kind}
+          Put in{' '}
+          {tool
+            ? `a ${kind}`
+            : kind === 'bush'
+              ? 'bushes'
+              : kind === 'mainspring' || kind === 'suspension spring'
+                ? `a ${kind}`
+                : kind}
         </Button>
       )}
     </>
@@ -130,7 +141,12 @@ function OneDrawer({ kind, stock }: { kind: StockKind; stock: StockRow[] }) {
 
 function columnsOf(kind: StockKind, onEdit: (id: string) => void): Column<StockRow>[] {
   const tool = kind === 'cutter' || kind === 'reamer'
-  const mm = (title: string, key: 'measuredMm' | 'outsideMm' | 'insideMm' | 'lengthMm', main = false) => ({
+  const spring = kind === 'mainspring' || kind === 'suspension spring'
+  const mm = (
+    title: string,
+    key: 'measuredMm' | 'outsideMm' | 'insideMm' | 'lengthMm' | 'widthMm' | 'thickMm',
+    main = false,
+  ) => ({
     key,
     title,
     value: (row: StockRow) => row[key],
@@ -145,11 +161,13 @@ function columnsOf(kind: StockKind, onEdit: (id: string) => void): Column<StockR
     { key: 'section', show: (row) => <Section row={row} /> },
     ...(tool
       ? [mm('Measured, mm', 'measuredMm', true)]
-      : [
-          mm('Outside, mm', 'outsideMm', true),
-          ...(kind === 'bush' ? [mm('Inside, mm', 'insideMm')] : []),
-          mm('Length, mm', 'lengthMm'),
-        ]),
+      : spring
+        ? [mm('Width, mm', 'widthMm', true), mm('Thick, mm', 'thickMm', true), mm('Length, mm', 'lengthMm')]
+        : [
+            mm('Outside, mm', 'outsideMm', true),
+            ...(kind === 'bush' ? [mm('Inside, mm', 'insideMm')] : []),
+            mm('Length, mm', 'lengthMm'),
+          ]),
     { key: 'named', title: 'Material, name', value: named, show: named },
     { key: 'count', title: 'There', value: (row) => row.count, show: (row) => row.count },
     {
@@ -174,7 +192,7 @@ function Standing({ row }: { row: StockRow }) {
 }
 
 function ChangeButton({ row, onEdit }: { row: StockRow; onEdit: () => void }) {
-  const size = (row.measuredMm ?? row.outsideMm)?.toFixed(2) ?? 'no'
+  const size = (row.measuredMm ?? row.outsideMm ?? row.widthMm)?.toFixed(2) ?? 'no'
   return (
     <Button
       variant="subtle"
@@ -189,7 +207,7 @@ function ChangeButton({ row, onEdit }: { row: StockRow; onEdit: () => void }) {
 
 /** The thing end on, all at one scale: a bush with its bore, a tool by what it cuts. */
 function Section({ row }: { row: StockRow }) {
-  const across = row.measuredMm ?? row.outsideMm ?? 0
+  const across = row.measuredMm ?? row.outsideMm ?? row.widthMm ?? 0
   const px = Math.min(44, Math.max(4, across * 8))
   const bore = row.insideMm === null || across === 0 ? 0 : (px * row.insideMm) / across
   const tool = row.kind === 'cutter' || row.kind === 'reamer'
@@ -226,7 +244,10 @@ function ToOrder({ stock }: { stock: StockRow[] }) {
               .filter((s) => s.kind === k)
               .map((s) => (
                 <li key={s.id}>
-                  {[s.measuredMm ?? s.outsideMm, s.insideMm, s.lengthMm]
+                  {(s.widthMm === null
+                    ? [s.measuredMm ?? s.outsideMm, s.insideMm, s.lengthMm]
+                    : [s.widthMm, s.thickMm, s.lengthMm]
+                  )
                     .flatMap((mm) => (mm === null ? [] : [mm.toFixed(2)]))
                     .join(' × ')}{' '}
                   mm{s.material === '' ? '' : `, ${s.material}`}: {s.count - s.reserved} left, low at {s.lowAt}

@@ -10,12 +10,19 @@ import { Loaded } from '../parts/Loading.tsx'
 import { meetConflict } from '../parts/conflict.tsx'
 import { BathsTable } from './tables/BathsTable.tsx'
 import { PricesTable } from './tables/PricesTable.tsx'
+import { LaddersTable } from './tables/LaddersTable.tsx'
+import { WaysTable } from './tables/WaysTable.tsx'
 import { TroubleTableEditor } from './tables/TroubleTableEditor.tsx'
 import styles from './tables/Tables.module.css'
 
 const TITLES: Record<TableName, [title: string, says: string]> = {
   prices: ['Prices', 'The estimate begins with these. Amounts are before tax.'],
   baths: ['Baths', 'The workshop’s own recipes. The maker’s safety sheets go first.'],
+  ways: [
+    'Ways out',
+    'What may be done about a worn wheel, pinion or platform: what each costs, how long it lasts, whether it can be undone.',
+  ],
+  ladders: ['Grit ladders', 'The workshop’s own recipes of a finish, from coarse to fine.'],
   trouble: [
     'Causes of trouble',
     'How often each cause is met, against the others, and how likely each check says yes under it. Rules of thumb: change them to what you see.',
@@ -44,6 +51,10 @@ export function Tables() {
       )}
       {shown === 'baths' && (
         <Table name="baths">{(values, set) => <BathsTable values={values} onChange={set} />}</Table>
+      )}
+      {shown === 'ways' && <Table name="ways">{(values, set) => <WaysTable values={values} onChange={set} />}</Table>}
+      {shown === 'ladders' && (
+        <Table name="ladders">{(values, set) => <LaddersTable values={values} onChange={set} />}</Table>
       )}
       {shown === 'trouble' && (
         <Table name="trouble">{(values, set) => <TroubleTableEditor values={values} onChange={set} />}</Table>

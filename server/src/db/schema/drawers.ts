@@ -1,6 +1,7 @@
-import type { StockChange } from '@treadle/contract'
-import { boolean, doublePrecision, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
+import type { DonorChange, StockChange, ToolChange } from '@treadle/contract'
+import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
+import { files } from './files.ts'
 import { byWhom } from './people.ts'
 
 /** What the drawers hold. */
@@ -13,6 +14,8 @@ export const stock = pgTable('stock', {
   insideMm: doublePrecision('inside_mm'),
   lengthMm: doublePrecision('length_mm'),
   measuredMm: doublePrecision('measured_mm'),
+  widthMm: doublePrecision('width_mm'),
+  thickMm: doublePrecision('thick_mm'),
   count: integer('count').notNull(),
   lowAt: integer('low_at').notNull(),
   drawer: text('drawer').notNull(),
@@ -29,4 +32,45 @@ export const stockImports = pgTable('stock_imports', {
   undone: boolean('undone').notNull(),
   /** of the list as it was sent, SHA-256; lists from before have none */
   digest: text('digest'),
+})
+
+/** The donor ledger: used parts, found by kind and count. */
+export const donors = pgTable(
+  'donors',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').$type<DonorChange['kind']>().notNull(),
+    count: integer('count'),
+    moduleMm: doublePrecision('module_mm'),
+    boreMm: doublePrecision('bore_mm'),
+    outsideMm: doublePrecision('outside_mm'),
+    arborMm: doublePrecision('arbor_mm'),
+    side: text('side').$type<DonorChange['side']>().notNull(),
+    there: integer('there').notNull(),
+    from: text('from').notNull(),
+    drawer: text('drawer').notNull(),
+    note: text('note').notNull(),
+    /** its picture */
+    fileId: uuid('file_id').references(() => files.id),
+    version: version(),
+  },
+  (t) => [index('donors_kind_count').on(t.kind, t.count)],
+)
+
+/** Files, abrasives and stones. */
+export const tools = pgTable('tools', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').$type<ToolChange['kind']>().notNull(),
+  name: text('name').notNull(),
+  shape: text('shape').$type<ToolChange['shape']>().notNull(),
+  cut: text('cut').$type<ToolChange['cut']>().notNull(),
+  grit: integer('grit'),
+  lengthMm: doublePrecision('length_mm'),
+  widthMm: doublePrecision('width_mm'),
+  keptFor: text('kept_for').$type<ToolChange['keptFor']>().notNull(),
+  hard: boolean('hard').notNull(),
+  worn: text('worn').$type<ToolChange['worn']>().notNull(),
+  drawer: text('drawer').notNull(),
+  note: text('note').notNull(),
+  version: version(),
 })

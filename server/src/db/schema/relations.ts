@@ -8,6 +8,7 @@ import { photos } from './files.ts'
 import { arborTests, holes, pivots } from './holes.ts'
 import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
 import { plateMaps } from './plates.ts'
+import { depthTrials, escapementSheets, madeParts, springSheets, suspensions, wheelSheets } from './wheels.ts'
 import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
@@ -31,6 +32,12 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   pivots: many(pivots),
   bushings: many(bushings),
   reservations: many(reservations),
+  wheels: many(wheelSheets),
+  springs: many(springSheets),
+  suspensions: many(suspensions),
+  escapements: many(escapementSheets),
+  depths: many(depthTrials),
+  madeParts: many(madeParts),
   listenings: many(listenings),
   readings: many(readings),
   events: many(rateEvents),
@@ -105,4 +112,22 @@ export const conditionRelations = relations(conditions, ({ one }) => ({
 }))
 export const confirmedCauseRelations = relations(confirmedCauses, ({ one }) => ({
   job: one(jobs, { fields: [confirmedCauses.jobId], references: [jobs.id] }),
+}))
+export const wheelSheetRelations = relations(wheelSheets, ({ one }) => ({
+  job: one(jobs, { fields: [wheelSheets.jobId], references: [jobs.id] }),
+}))
+export const springSheetRelations = relations(springSheets, ({ one }) => ({
+  job: one(jobs, { fields: [springSheets.jobId], references: [jobs.id] }),
+}))
+export const suspensionRelations = relations(suspensions, ({ one }) => ({
+  job: one(jobs, { fields: [suspensions.jobId], references: [jobs.id] }),
+}))
+export const escapementSheetRelations = relations(escapementSheets, ({ one }) => ({
+  job: one(jobs, { fields: [escapementSheets.jobId], references: [jobs.id] }),
+}))
+export const depthTrialRelations = relations(depthTrials, ({ one }) => ({
+  job: one(jobs, { fields: [depthTrials.jobId], references: [jobs.id] }),
+}))
+export const madePartRelations = relations(madeParts, ({ one }) => ({
+  job: one(jobs, { fields: [madeParts.jobId], references: [jobs.id] }),
 }))

@@ -12,6 +12,8 @@ import { Figure } from '../../parts/Figure.tsx'
 const WORDS = wordsOf(StockChange)
 const SIZES = {
   measuredMm: 'Measured',
+  widthMm: 'Width',
+  thickMm: 'Thick',
   outsideMm: 'Outside',
   insideMm: 'Inside',
   lengthMm: 'Length',
@@ -19,6 +21,7 @@ const SIZES = {
 
 function sizesOf(kind: StockKind): (keyof typeof SIZES)[] {
   if (kind === 'cutter' || kind === 'reamer') return ['measuredMm']
+  if (kind === 'mainspring' || kind === 'suspension spring') return ['widthMm', 'thickMm', 'lengthMm']
   return kind === 'bush' ? ['outsideMm', 'insideMm', 'lengthMm'] : ['outsideMm', 'lengthMm']
 }
 
@@ -34,6 +37,8 @@ function changeOf(kind: StockKind, row: StockRow | undefined): StockChange {
     insideMm: null,
     lengthMm: null,
     measuredMm: null,
+    widthMm: null,
+    thickMm: null,
     count: 1,
     lowAt: 0,
     drawer: '',

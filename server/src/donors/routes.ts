@@ -1,0 +1,148 @@
+import { DonorChange, type DonorRow } from '@treadle/contract'
+import { rankDonors, type DonorWanted } from '@treadle/core'
+import { DONOR_KINDS, DONOR_SIDES } from '@treadle/core/choices'
+import { and, asc, eq, gt, isNull, or } from 'drizzle-orm'
+import { Router, type Request, type RequestHandler } from 'express'
+import { v7 as uuid } from 'uuid'
+import type { Database } from '../db/connect.ts'
+import { donors, files, wheelSheets } from '../db/schema.ts'
+import { saveVersioned } from '../db/versioned.ts'
+import { shopChange } from '../door/shopChange.ts'
+import type { Receive } from '../files/receive.ts'
+import { sendFile } from '../files/send.ts'
+import { storeFile } from '../files/store.ts'
+import { sendSaved } from '../http/answer.ts'
+import { bodyOf, idOf, sameId } from '../http/ask.ts'
+import { badField, Refused } from '../http/problem.ts'
+import { picturesOf } from '../photos/pictures.ts'
+
+const MOST_PHOTO_BYTES = 25_000_000
+const MOST_LISTED = 5000
+
+type Kept = typeof donors.$inferSelect
+
+/** The donor ledger: used parts, the ones that fit a part, and their pictures. */
+export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
+  return Router()
+    .get('/donors', async (_req, res) => {
+      const rows = await db
+        .select()
+        .from(donors)
+        .orderBy(asc(donors.kind), asc(donors.count), asc(donors.id))
+        .limit(MOST_LISTED)
+      res.json(rows.map(shown))
+    })
+    .get('/donors/fitting', async (req, res) => {
+      const wanted = wantedOf(req)
+      // The index finds the kind and the count; what is not counted may still fit.
+      const counted = wanted.count === null ? undefined : or(eq(donors.count, wanted.count), isNull(donors.count))
+      const rows = await db
+        .select()
+        .from(donors)
+        .where(and(eq(donors.kind, wanted.kind), gt(donors.there, 0), counted))
+      res.json(rankDonors(wanted, rows.map(shown)))
+    })
+    .put('/donors/:row', async (req, res) => {
+      const { id, version, ...row } = await bodyOf(DonorChange, req)
+      sameId(idOf(req, 'row'), id)
+      const saved = await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        const [before] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
+        const done = await saveVersioned(tx, donors, { id, version }, row)
+        if (done.state !== 'same')
+          await write(id, `${before ? 'Changed' : 'Put in'} the ledger: ${donorTitle(row)}, ${row.there}.`, {
+            before,
+            after: done.row,
+          })
+        return { ...done, row: shown(done.row) }
+      })
+      sendSaved(res, saved)
+    })
+    .delete('/donors/:row', async (req, res) => {
+      const id = idOf(req, 'row')
+      await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        const [before] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
+        if (!before) return
+        const [used] = await tx
+          .select({ id: wheelSheets.id })
+          .from(wheelSheets)
+          .where(eq(wheelSheets.donorId, id))
+          .limit(1)
+        if (used) throw new Refused(409, 'in-use', 'A wheel’s sheet names this; set how many there are to 0 instead.')
+        await tx.delete(donors).where(eq(donors.id, id))
+        if (before.fileId !== null) await tx.delete(files).where(eq(files.id, before.fileId))
+        await write(id, `Taken out of the ledger: ${donorTitle(before)}.`, { before })
+      })
+      res.status(204).end()
+    })
+    .put('/donors/:row/photo', aMinute, async (req, res) => {
+      const id = idOf(req, 'row')
+      await receive(req, res, MOST_PHOTO_BYTES, async ({ path }) => {
+        const { screen } = await picturesOf(path, false)
+        await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+          const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
+          if (!donor) throw new Refused(404, 'not-found', 'There is no such part in the ledger.')
+          const fileId = uuid()
+          await storeFile(tx, fileId, 'image/webp', screen)
+          await tx
+            .update(donors)
+            .set({ fileId, version: donor.version + 1 })
+            .where(eq(donors.id, id))
+          if (donor.fileId !== null) await tx.delete(files).where(eq(files.id, donor.fileId))
+          await write(id, `Photo of a donor: ${donorTitle(donor)}.`)
+        })
+      })
+      res.status(200).json({ id })
+    })
+    .get('/donors/:row/photo', async (req, res) => {
+      const [donor] = await db
+        .select()
+        .from(donors)
+        .where(eq(donors.id, idOf(req, 'row')))
+      if (!donor?.fileId) throw new Refused(404, 'not-found', 'There is no picture of it.')
+      await sendFile(db, res, donor.fileId)
+    })
+}
+
+function shown({ fileId, ...row }: Kept): DonorRow {
+  return { ...row, hasPhoto: fileId !== null }
+}
+
+/** "Wheel of 64, module 0.52 mm" */
+function donorTitle(d: Pick<DonorChange, 'kind' | 'count' | 'moduleMm' | 'from'>): string {
+  return [
+    `${d.kind}${d.count === null ? '' : ` of ${d.count}`}`,
+    d.moduleMm === null ? '' : `module ${d.moduleMm} mm`,
+    d.from === '' ? '' : `out of ${d.from}`,
+  ]
+    .filter((w) => w !== '')
+    .join(', ')
+}
+
+/** What is asked for, from the address: kind and figures. */
+function wantedOf(req: Request): DonorWanted {
+  const words = (name: string) => {
+    const value = req.query[name]
+    return typeof value === 'string' ? value : ''
+  }
+  const figure = (name: string, whole = false) => {
+    const said = words(name)
+    if (said === '') return null
+    const value = Number(said)
+    if (!Number.isFinite(value) || value <= 0 || value > 10_000 || (whole && !Number.isInteger(value)))
+      throw badField(name, `${name}: it must be a ${whole ? 'whole ' : ''}number above 0`)
+    return value
+  }
+  const kind = DONOR_KINDS.find((k) => k === words('kind'))
+  if (!kind) throw badField('kind', `Kind: it must be one of ${DONOR_KINDS.join(', ')}`)
+  const side = DONOR_SIDES.find((s) => s === words('side'))
+  if (side === undefined) throw badField('side', 'Side: it must be front or back')
+  return {
+    kind,
+    side,
+    count: figure('count', true),
+    moduleMm: figure('moduleMm'),
+    boreMm: figure('boreMm'),
+    outsideMm: figure('outsideMm'),
+    arborMm: figure('arborMm'),
+  }
+}
