@@ -69,6 +69,18 @@ export function escapementAction(geometry: EscapementGeometry, swingDeg: number)
   return told(wheel, swingDeg)
 }
 
+/**
+ * How far the wheel has turned, degrees from any start, when the pallets stand at an angle on their way to +: what an
+ * escapement is drawn by. Null where it runs through.
+ */
+export function wheelStands(geometry: EscapementGeometry, swingDeg: number, palletDeg: number): number | null {
+  checkGeometry(geometry)
+  const reach = Math.max(swingDeg, Math.abs(palletDeg))
+  const wheel = new Wheel(wallsOf(geometry), geometry.teeth, -reach)
+  for (const to of [reach, -reach, palletDeg]) wheel.swingTo(to)
+  return wheel.free ? null : wheel.stands
+}
+
 interface Release {
   pallet: 'entry' | 'exit'
   atDeg: number
@@ -101,6 +113,10 @@ class Wheel {
     this.#pitch = 360 / teeth
     this.#at = startDeg
     this.#fall(walls(startDeg))
+  }
+
+  get stands(): number {
+    return this.#wheel
   }
 
   begin(): void {

@@ -81,3 +81,12 @@ export function releaseToKeep(kept: number | null, was: number | null, now: numb
   if (now === null) return kept
   return kept === null || (was !== null && Math.abs(kept - was) < 0.006) ? now : kept
 }
+
+/** What a tooth so much lower than the others does on the same pallets; null where it can’t be told. */
+export function actionOfLowTooth(facts: EscapementFacts, lowerMm: number): EscapementAction | null {
+  const geometry = drawnEscapement(facts)
+  if (geometry === null || geometry instanceof FieldError) return null
+  const low = { ...movedBy(geometry, facts), tipRadiusMm: geometry.tipRadiusMm - lowerMm }
+  const action = unlessRefused(() => escapementAction(low, facts.swingDeg ?? USUAL_SWING_DEG))
+  return action instanceof FieldError ? null : action
+}

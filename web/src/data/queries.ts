@@ -16,8 +16,11 @@ import {
   type Clock,
   type StockPromise,
   type StockRow,
+  type DonorFound,
+  type DonorRow,
+  type ToolRow,
 } from '@treadle/contract'
-import { type HoleRules } from '@treadle/core'
+import type { DonorWanted, HoleRules } from '@treadle/core'
 import { once } from './once.ts'
 import { setWorkshopZone } from './workshopZone.ts'
 import { keepInPage } from './keepInPage.ts'
@@ -67,6 +70,22 @@ async function askSettings(): Promise<Settings> {
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: askSettings, staleTime: 60_000 })
 export const usePromises = () =>
   useQuery({ queryKey: ['stock', 'promises'], queryFn: () => request<StockPromise[]>('GET', '/stock/promises') })
+export const useDonors = () => useQuery({ queryKey: ['donors'], queryFn: () => request<DonorRow[]>('GET', '/donors') })
+
+/** Used parts that fit what is wanted; asked once something is. */
+export function useDonorsFitting(wanted: DonorWanted | null) {
+  const words = new URLSearchParams(
+    Object.entries(wanted ?? {}).flatMap(([name, value]) =>
+      value === null || value === '' ? [] : [[name, `${value}`]],
+    ),
+  ).toString()
+  return useQuery({
+    queryKey: ['donors', words],
+    queryFn: () => request<DonorFound[]>('GET', `/donors/fitting?${words}`),
+    enabled: wanted !== null,
+  })
+}
+export const useTools = () => useQuery({ queryKey: ['tools'], queryFn: () => request<ToolRow[]>('GET', '/tools') })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
 
 const rulesOf = once((settings: Settings, stock: StockRow[]): HoleRules => ({

@@ -37,6 +37,9 @@ export function times(n: number): string {
   return n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`
 }
 
+/** A length to a hundredth of a millimetre. */
+export const mm = (value: number) => `${value.toFixed(2)} mm`
+
 export const yesNo = (value: boolean) => (value ? 'yes' : 'no')
 
 function parts(at: Date, options: Intl.DateTimeFormatOptions): string {

@@ -7,8 +7,10 @@ import { Columns, type Column } from '../parts/Columns.tsx'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
+import { Donors } from './drawers/Donors.tsx'
 import { StockForm } from './drawers/StockForm.tsx'
 import { StockList } from './drawers/StockList.tsx'
+import { Tools } from './drawers/Tools.tsx'
 import styles from './Drawers.module.css'
 
 const PATHS: Record<StockKind, string> = {
@@ -22,11 +24,19 @@ const PATHS: Record<StockKind, string> = {
   'suspension spring': 'suspension-springs',
 }
 
+/** What is no drawer of stock. */
+const OTHERS = [
+  { path: 'donors', title: 'Donors' },
+  { path: 'files', title: 'Files and abrasives' },
+  { path: 'order', title: 'To order' },
+  { path: 'lists', title: 'Lists in and out' },
+] as const
+
 /** What the shop has to work with, drawer by drawer; what runs low; lists in and out. */
 export function Drawers() {
   const { kind = PATHS.bush } = useParams()
   const stock = useStock()
-  const shown = kind === 'order' || kind === 'lists' ? kind : STOCK_KINDS.find((k) => PATHS[k] === kind)
+  const shown = OTHERS.find((o) => o.path === kind)?.path ?? STOCK_KINDS.find((k) => PATHS[k] === kind)
   if (!shown) return <NoSuchPage />
   return (
     <>
@@ -37,17 +47,20 @@ export function Drawers() {
             {STOCK_TITLES[k]}
           </NavLink>
         ))}
-        <NavLink to="/drawers/order" className={shown === 'order' ? styles.here : undefined}>
-          To order
-        </NavLink>
-        <NavLink to="/drawers/lists" className={shown === 'lists' ? styles.here : undefined}>
-          Lists in and out
-        </NavLink>
+        {OTHERS.map(({ path, title }) => (
+          <NavLink key={path} to={`/drawers/${path}`} className={shown === path ? styles.here : undefined}>
+            {title}
+          </NavLink>
+        ))}
       </nav>
       <Loaded query={stock}>
         {(rows) =>
           shown === 'lists' ? (
             <StockList />
+          ) : shown === 'donors' ? (
+            <Donors />
+          ) : shown === 'files' ? (
+            <Tools />
           ) : shown === 'order' ? (
             <ToOrder stock={rows} />
           ) : (

@@ -119,6 +119,36 @@ export const SURFACES: Surface[] = [
     owes: ['bush'],
   },
   {
+    path: 'wheels',
+    bay: 'mend',
+    title: 'Wheels',
+    load: async () => (await import('./wheels/WheelsSurface.tsx')).WheelsSurface,
+  },
+  {
+    path: 'springs',
+    bay: 'mend',
+    title: 'Springs',
+    load: async () => (await import('./springs/SpringsSurface.tsx')).SpringsSurface,
+  },
+  {
+    path: 'escapement',
+    bay: 'mend',
+    title: 'Escapement',
+    load: async () => (await import('./escapement/EscapementSurface.tsx')).EscapementSurface,
+  },
+  {
+    path: 'depthing',
+    bay: 'mend',
+    title: 'Depthing',
+    load: async () => (await import('./depthing/DepthingSurface.tsx')).DepthingSurface,
+  },
+  {
+    path: 'make',
+    bay: 'mend',
+    title: 'Make',
+    load: async () => (await import('./make/MakeSurface.tsx')).MakeSurface,
+  },
+  {
     path: 'assemble',
     bay: 'set',
     title: 'Assemble',

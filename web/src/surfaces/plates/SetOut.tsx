@@ -17,7 +17,7 @@ import { ArborForm } from './ArborForm.tsx'
 import { blankArbor, draftMap, freeName, missingArbors } from './draft.ts'
 import { PlateDrawing, placeWords } from '../../job/plates/PlateDrawing.tsx'
 import styles from '../../job/plates/Plates.module.css'
-import { TruePhoto } from './TruePhoto.tsx'
+import { TruePhoto } from '../../job/plates/TruePhoto.tsx'
 
 type Tool = 'arbor' | 'pillar' | 'edge'
 

@@ -1,4 +1,4 @@
-import type { PhotoRow, PlateMapChange } from '@treadle/contract'
+import type { PlateMapChange } from '@treadle/contract'
 import {
   FieldError,
   fourByDistances,
@@ -9,16 +9,15 @@ import {
   type Trueing,
 } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
-import { useRef, useState, type MouseEvent } from 'react'
+import { useState } from 'react'
 import { queryClient, sayNotKept } from '../../data/queries.ts'
-import { useJobData } from '../../job/useJobData.ts'
+import { useJobData } from '../useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
-import { PhotoChoice } from '../../job/PhotoChoice.tsx'
-import { PhotoPicker, sendPhoto } from '../../job/PhotoPicker.tsx'
-import styles from '../../job/plates/Plates.module.css'
-import { useFinePhoto } from '../../job/plates/useFinePhoto.ts'
-import { useZoom } from '../../job/plates/useZoom.ts'
+import { PhotoChoice } from '../PhotoChoice.tsx'
+import { PhotoPicker, sendPhoto } from '../PhotoPicker.tsx'
+import styles from './Plates.module.css'
+import { RawPhoto } from './RawPhoto.tsx'
 
 const WAYS = {
   two: { label: 'Two points', points: 2, fields: ['Distance between them'] },
@@ -31,12 +30,17 @@ const WAYS = {
 } as const
 type Way = keyof typeof WAYS
 
-/** Makes a photo of the front plate true: two points square on, or four taken from anywhere. */
+/** Makes a photo true: two points square on, or four taken from anywhere. `of`: what it shows. */
 export function TruePhoto({
+  of = 'front plate',
+  lay = 'Lay it under the plate',
   before,
   onDone,
   onLeave,
 }: {
+  of?: string
+  /** what is done with it then */
+  lay?: string
   before: Pick<PlateMapChange, 'photoId'>
   onDone: (part: Pick<PlateMapChange, 'photoId' | 'trueing'>) => void
   onLeave: () => void
@@ -56,7 +60,7 @@ export function TruePhoto({
         {photo ? (
           <RawPhoto photo={photo} points={points} onTap={(p) => points.length < wanted && setPoints([...points, p])} />
         ) : (
-          <p className={parts.say}>Take a photo of the front plate, or choose one below.</p>
+          <p className={parts.say}>Take a photo of the {of}, or choose one below.</p>
         )}
       </div>
       <section>
@@ -73,7 +77,7 @@ export function TruePhoto({
         />
         <p className={parts.say}>
           {way === 'two'
-            ? 'For a photo taken square on: tap two points whose distance you know, such as two pillars.'
+            ? 'For a photo taken square on: tap two points whose distance you know, such as two pillars or two arbors.'
             : 'For a photo taken from anywhere: tap four points clockwise from the lower left.'}{' '}
           {points.length} of {wanted} are tapped.
         </p>
@@ -98,7 +102,7 @@ export function TruePhoto({
               photo && result && !(result instanceof FieldError) && onDone({ photoId: photo.id, trueing: result })
             }
           >
-            Lay it under the plate
+            {lay}
           </Button>
           <Button variant="default" disabled={points.length === 0} onClick={() => setPoints(points.slice(0, -1))}>
             Take back a point
@@ -120,7 +124,7 @@ export function TruePhoto({
           files={[]}
           onChange={([file]) => {
             if (!file) return
-            sendPhoto(job.id, file, 'Front plate').then((made) => {
+            sendPhoto(job.id, file, `${of.charAt(0).toUpperCase()}${of.slice(1)}`).then((made) => {
               setId(made)
               setPoints([])
               void queryClient.invalidateQueries({ queryKey: ['job', job.id] })
@@ -129,57 +133,6 @@ export function TruePhoto({
         />
       </section>
     </div>
-  )
-}
-
-function RawPhoto({ photo, points, onTap }: { photo: PhotoRow; points: Pixel[]; onTap: (at: Pixel) => void }) {
-  const fine = useFinePhoto(photo.id)
-  const svg = useRef<SVGSVGElement>(null)
-  const group = useRef<SVGGElement>(null)
-  const { by } = useZoom(({ k }) => fine.lookAt(k), svg, group)
-  const tap = (event: MouseEvent) => {
-    const matrix = group.current?.getScreenCTM()
-    if (!matrix) return
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
-    if (x >= 0 && y >= 0 && x <= photo.width && y <= photo.height) onTap({ x, y })
-  }
-  const unit = Math.max(photo.width, photo.height) / 100
-  return (
-    <>
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${photo.width} ${photo.height}`}
-        className={styles.raw}
-        role="group"
-        aria-label="The photo as it was taken: tap the points on it"
-        onClick={tap}
-      >
-        <g ref={group}>
-          <image href={fine.url} width={photo.width} height={photo.height} preserveAspectRatio="none" />
-          {points.map((p, i) => (
-            <g key={i} transform={`translate(${p.x} ${p.y})`}>
-              <circle r={unit} className={styles.pin} strokeWidth={unit / 3} />
-              <path
-                d={`M${-unit * 2} 0H${unit * 2}M0 ${-unit * 2}V${unit * 2}`}
-                className={styles.pin}
-                strokeWidth={unit / 5}
-              />
-              <text x={unit * 1.5} y={-unit * 1.5} fontSize={unit * 3} fill="var(--madder)">
-                {i + 1}
-              </text>
-            </g>
-          ))}
-        </g>
-      </svg>
-      <Group gap="xs" mt="xs">
-        <Button variant="default" size="sm" onClick={() => by(1.5)}>
-          Larger
-        </Button>
-        <Button variant="default" size="sm" onClick={() => by(1 / 1.5)}>
-          Smaller
-        </Button>
-      </Group>
-    </>
   )
 }
 

@@ -1,0 +1,157 @@
+import { type EscapementSheetChange } from '@treadle/contract'
+import { actionOfLowTooth, actionOfSheet, heardTeeth, type LeaveSome, type Topping, type WorkStep } from '@treadle/core'
+import { Button, Checkbox, Group } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { request } from '../../data/api.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import { Figure } from '../../parts/Figure.tsx'
+import { Mark } from '../../parts/Mark.tsx'
+import parts from '../../parts/parts.module.css'
+import { mm } from '../../parts/say.ts'
+import { Steps } from '../../parts/Steps.tsx'
+import styles from './Escapement.module.css'
+
+/** The escape wheel's tips, one after another with the gauge, what a listening says of each, and the topping. */
+export function Tips({
+  sheet,
+  steps,
+  low,
+  topping,
+  swingDeg,
+  onSet,
+}: {
+  sheet: EscapementSheetChange
+  steps: WorkStep[]
+  low: LeaveSome | null
+  topping: Topping | null
+  swingDeg: number
+  onSet: (part: Partial<EscapementSheetChange>) => void
+}) {
+  const [heardFrom, setHeardFrom] = useState(1)
+  const teeth = sheet.teeth
+  const heard = useHeard(teeth)
+  if (teeth === null) return null
+  const tips = Array.from({ length: teeth }, (_, i) => sheet.tipRadiiMm[i] ?? null)
+  const lateOf = (tooth: number) => heard?.[(((tooth - heardFrom) % teeth) + teeth) % teeth]
+  const toggle = (tooth: number) =>
+    onSet({
+      bent: sheet.bent.includes(tooth)
+        ? sheet.bent.filter((t) => t !== tooth)
+        : [...sheet.bent, tooth].sort((a, b) => a - b),
+    })
+  const leaving = sheet.leftLow.length > 0
+  return (
+    <section aria-label="Tips of the escape wheel">
+      <h3 className={parts.next}>Tips, tooth by tooth</h3>
+      <p className={parts.say}>
+        Each tip from the arbor, with the gauge or a dial gauge round the wheel; Enter goes to the next. Tick the bent
+        ones: they are straightened first.
+      </p>
+      {heard && (
+        <Group align="end">
+          <Figure
+            label="The tooth heard first is"
+            draftOf="heard"
+            value={heardFrom}
+            min={1}
+            max={teeth}
+            whole
+            onKeep={(v) => setHeardFrom(v ?? 1)}
+          />
+          <span className="quiet">from the last listening: how late each drops, on either pallet</span>
+        </Group>
+      )}
+      <div className={styles.tips}>
+        {tips.map((value, i) => {
+          const late = lateOf(i + 1)
+          return (
+            <div key={i} className={styles.tip}>
+              <Figure
+                label={`Tooth ${i + 1}`}
+                draftOf="tips"
+                unit="mm"
+                value={value}
+                min={0.5}
+                max={500}
+                beside={tips.filter((_, o) => o !== i)}
+                onKeep={(v) => onSet({ tipRadiiMm: tips.map((was, o) => (o === i ? v : was)) })}
+              />
+              <Checkbox
+                mt={4}
+                label="bent"
+                aria-label={`Tooth ${i + 1} is bent`}
+                checked={sheet.bent.includes(i + 1)}
+                onChange={() => toggle(i + 1)}
+              />
+              {heard && (
+                <small>
+                  {late?.firstMs == null ? '–' : late.firstMs.toFixed(1)} /{' '}
+                  {late?.secondMs == null ? '–' : late.secondMs.toFixed(1)} ms
+                </small>
+              )}
+            </div>
+          )
+        })}
+      </div>
+      {topping && topping.mostMm > 0.005 && (
+        <>
+          <h3 className={parts.next}>
+            {leaving && low
+              ? `Top to ${mm(low.toRadiusMm)}; leave ${low.left.join(' and ')}`
+              : `Topping to the shortest takes ${mm(topping.mostMm)}`}
+          </h3>
+          <p>
+            {leaving && low
+              ? `At most ${mm(low.mostMm)} comes off${nearer(low.palletsNearerMm)}. ${lowSays(sheet, low, swingDeg)}`
+              : `All come to ${mm(topping.toRadiusMm)}${nearer(topping.palletsNearerMm)}.`}
+          </p>
+          {low && (
+            <Button variant="default" mt="xs" onClick={() => onSet({ leftLow: leaving ? [] : low.left })}>
+              {leaving
+                ? 'Take all down to the shortest'
+                : `Leave ${low.left.join(' and ')} low: then at most ${mm(low.mostMm)} comes off`}
+            </Button>
+          )}
+        </>
+      )}
+      {topping && topping.mostMm <= 0.005 && (
+        <p>
+          <Mark state="sound" label="even" /> All tips are of one length within {(topping.mostMm * 1000).toFixed(0)} µm.
+        </p>
+      )}
+      {steps.length > 0 && <Steps steps={steps} done={sheet.topped} onDone={(topped) => onSet({ topped })} />}
+    </section>
+  )
+}
+
+function nearer(byMm: number | null): string {
+  return byMm === null
+    ? '; say how many spaces the pallets span, and it is told what that moves them by'
+    : `, and the pallets come ${mm(byMm)} nearer`
+}
+
+/** What a tooth that stays low then drops more than the others. */
+function lowSays(sheet: EscapementSheetChange, low: LeaveSome, swingDeg: number): string {
+  const facts = { ...sheet, swingDeg }
+  const all = actionOfSheet(facts)
+  const one = actionOfLowTooth(facts, low.lowerMm)
+  const more =
+    all?.entry.dropDeg != null && one?.entry.dropDeg != null
+      ? Math.max(one.entry.dropDeg - all.entry.dropDeg, (one.exit.dropDeg ?? 0) - (all.exit.dropDeg ?? 0))
+      : null
+  return `${low.left.length === 1 ? 'It stays' : 'They stay'} ${mm(low.lowerMm)} lower${more === null ? '' : ` and ${low.left.length === 1 ? 'drops' : 'drop'} ${Math.abs(more).toFixed(1)}° ${more >= 0 ? 'more' : 'less'}: heard, not harmful`}.`
+}
+
+/** How late each tooth of the last kept listening drops; nothing where none was kept, or its beats are not there. */
+function useHeard(teeth: number | null) {
+  const { listenings } = useJobData()
+  const last = listenings.at(-1)
+  const { data } = useQuery({
+    queryKey: ['listening', last?.id],
+    queryFn: () => request<{ beatTimesS: number[]; beatsPerHour: number }>('GET', `/listenings/${last?.id ?? ''}`),
+    enabled: last !== undefined && teeth !== null,
+  })
+  if (!data || teeth === null || data.beatTimesS.length < 4 * teeth) return null
+  return heardTeeth(data.beatTimesS, data.beatsPerHour, teeth)
+}

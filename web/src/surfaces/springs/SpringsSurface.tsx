@@ -1,0 +1,55 @@
+import type { Train } from '@treadle/contract'
+import { useJobData } from '../../job/useJobData.ts'
+import { Mark } from '../../parts/Mark.tsx'
+import { useStop } from '../../parts/useStop.ts'
+import plates from '../../job/plates/Plates.module.css'
+import { MainspringSheet } from './MainspringSheet.tsx'
+import { SuspensionSheet } from './SuspensionSheet.tsx'
+import { WeightSheet } from './WeightSheet.tsx'
+
+const SPRINGS = new Set<Train['power']>(['spring', 'open-spring', 'fusee', 'chime-drum'])
+
+/** What drives the clock: each mainspring as it is and as it will be, the weights, and the suspension spring. */
+export function SpringsSurface() {
+  const { clock } = useJobData()
+  const [shown, goTo] = useStop()
+  const trains = clock.trains
+  const stops = [...trains.map((t) => t.train), 'suspension']
+  const at = Math.max(
+    0,
+    stops.findIndex((s) => s === shown),
+  )
+  const train = trains[at]
+  const next = stops[at + 1]
+  const list = stops.map((s, i) => (
+    <button
+      key={s}
+      type="button"
+      className={i === at ? `${plates.item} ${plates.here}` : plates.item}
+      aria-pressed={i === at}
+      onClick={() => goTo(s)}
+    >
+      <Mark state="none" />
+      <span>
+        {s === 'suspension' ? 'Suspension spring' : `${s.charAt(0).toUpperCase()}${s.slice(1)} train`}
+        <small>{trains[i] ? POWER_WORDS[trains[i].power] : 'of the pendulum'}</small>
+      </span>
+    </button>
+  ))
+  const go = { next, onNext: () => next && goTo(next), onBack: () => goTo(stops[at] ?? '') }
+  if (!train) return <SuspensionSheet list={list} />
+  return SPRINGS.has(train.power) ? (
+    <MainspringSheet key={train.train} train={train} list={list} go={go} />
+  ) : (
+    <WeightSheet key={train.train} train={train} list={list} go={go} />
+  )
+}
+
+const POWER_WORDS: Record<Train['power'], string> = {
+  spring: 'mainspring in its barrel',
+  'open-spring': 'open mainspring',
+  fusee: 'spring and fusee',
+  weight: 'weight',
+  remontoire: 'remontoire',
+  'chime-drum': 'mainspring of the chime',
+}
