@@ -84,7 +84,7 @@ export const Pendulum = only({
   escapeTeeth: measured(3, 200).integer().nullable().defined().label('Teeth of the escape wheel'),
   windsEveryDays: measured(1, 400).nullable().defined().label('Days between windings'),
   /** some escapements drop once a period only: one loud tick, the return almost silent; not said: at every beat */
-  ticks: string().oneOf(TICKS).notRequired().label('Ticks'),
+  ticks: string().oneOf(TICKS).optional().label('Ticks'),
 })
 export type Pendulum = InferType<typeof Pendulum>
 

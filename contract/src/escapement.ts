@@ -50,6 +50,8 @@ export const EscapementSheetChange = ruled(
     centreDistanceMm: mm(0.5, 1000, 'Arbors apart'),
     spannedSpaces: measured(0.5, 99.5).nullable().defined().label('Spaces spanned'),
     palletMm: mm(0.05, 50, 'Pallet, thick'),
+    /** from the edge that lets go on one pallet to that on the other, as they are */
+    acrossMm: mm(0.5, 1000, 'Across the edges that let go'),
     liftDeg: measured(0.1, 60).nullable().defined().label('Lift'),
     lockDeg: measured(0, 30).nullable().defined().label('Lock'),
     swingDeg: measured(0.2, 60).nullable().defined().label('Swing either way'),
@@ -108,6 +110,7 @@ export function blankEscapement(id: string): EscapementSheetChange {
     centreDistanceMm: null,
     spannedSpaces: null,
     palletMm: null,
+    acrossMm: null,
     liftDeg: null,
     lockDeg: null,
     swingDeg: null,

@@ -152,7 +152,7 @@ const CLOCKS = {
       lengthMm: 159,
       pitchMm: 0.6,
       semiArcDeg: 5,
-      releaseDeg: 2.4,
+      releaseDeg: null,
       crutchLengthMm: 45,
       footSpacingMm: 190,
       escapeTeeth: 30,

@@ -10,6 +10,7 @@ import { layDownEstimates } from './layDownEstimates.ts'
 import { layDownPlates } from './layDownPlates.ts'
 import { layDownSeen } from './layDownSeen.ts'
 import { layDownStripped } from './layDownStripped.ts'
+import { layDownWheels } from './layDownWheels.ts'
 import {
   backTogether,
   keepRateBook,
@@ -251,6 +252,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   await layDownStripped(api, ago, jobsHere)
   await layDownDrawers(api, ago)
   await layDownPlates(api, ago, drum)
+  await layDownWheels(api, ago, drum)
 
   // The last thing: while there are no settings, a load that was broken off is taken up again.
   await api.at(ago(0)).send('PUT', '/settings', SETTINGS)

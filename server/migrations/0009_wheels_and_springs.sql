@@ -59,6 +59,7 @@ CREATE TABLE "escapement_sheets" (
 	"centre_distance_mm" double precision,
 	"spanned_spaces" double precision,
 	"pallet_mm" double precision,
+	"across_mm" double precision,
 	"lift_deg" double precision,
 	"lock_deg" double precision,
 	"swing_deg" double precision,

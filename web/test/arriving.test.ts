@@ -7,6 +7,7 @@ import {
   type JobPage,
 } from '@treadle/contract'
 import { arcScale, compared, foundElsewhere, movementOfJob, trainSheet } from '@treadle/core'
+import { DEFAULT_WAYS } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
 import { laterTimes, mayTick } from '../src/places/nowWords.ts'
 import { leftWords, timerFor } from '../src/surfaces/clean/timers.ts'
@@ -17,7 +18,7 @@ import { scaleSvg } from '../src/surfaces/papers/scaleSvg.ts'
 import { PAGE, RULES } from './page.ts'
 
 const of = (page: JobPage) => movementOfJob(page, RULES)
-const priced = (page: JobPage) => linesFromJob(DEFAULT_PRICES, page, DEFAULT_SETTINGS, of(page))
+const priced = (page: JobPage) => linesFromJob(DEFAULT_PRICES, page, DEFAULT_SETTINGS, of(page), DEFAULT_WAYS)
 const NOW = new Date('2026-11-23T10:00:00Z')
 
 const hole = (long: number, short: number): JobPage['holes'][number] => {
@@ -53,9 +54,16 @@ describe('an estimate from what was found', () => {
   })
 
   test('the next revision keeps the lines and forgets the answer', () => {
-    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, of(PAGE))
+    const first = newRevision(undefined, DEFAULT_PRICES, PAGE, DEFAULT_SETTINGS, of(PAGE), DEFAULT_WAYS)
     const answered = { ...first, state: 'accepted' as const, sentAt: NOW.toISOString(), note: 'As agreed.' }
-    const next = newRevision(answered, DEFAULT_PRICES, PAGE, { ...DEFAULT_SETTINGS, taxPercent: '21' }, of(PAGE))
+    const next = newRevision(
+      answered,
+      DEFAULT_PRICES,
+      PAGE,
+      { ...DEFAULT_SETTINGS, taxPercent: '21' },
+      of(PAGE),
+      DEFAULT_WAYS,
+    )
     expect(next).toMatchObject({
       revision: 2,
       state: 'draft',

@@ -41,7 +41,12 @@ describe('the owner’s card', () => {
 
   test('tells what was done, from the figures', () => {
     const listening = (first: number) =>
-      ({ firstToSecondMs: 500 + first, secondToFirstMs: 500 - first, firstSide: 'right' }) as ListeningSummary
+      ({
+        firstToSecondMs: 500 + first,
+        secondToFirstMs: 500 - first,
+        firstSide: 'right',
+        outOfBeatStandardError: 0.1,
+      }) as ListeningSummary
     const hole = { arbor: 'Third arbor', plate: 'back', bushed: true } as JobPage['holes'][number]
     const { done } = card({ listenings: [listening(35), listening(0.4)], holes: [hole, { ...hole, bushed: false }] })
     expect(done).toEqual([

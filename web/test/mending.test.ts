@@ -1,5 +1,6 @@
 import { blankHole, blankPivot, DEFAULT_SETTINGS, type JobPage, type StockRow } from '@treadle/contract'
 import { doneBy, gone, movementOfJob, planOf, stepsOfPivot, testOrder, unjudged } from '@treadle/core'
+import { DEFAULT_WAYS } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
 import { linesFromJob, merged } from '../src/job/estimateFromJob.ts'
 import { arborsOfSheet, blankArbor, draftMap, freeName, missingArbors } from '../src/surfaces/plates/draft.ts'
@@ -248,11 +249,11 @@ describe('the plan', () => {
         pivot({ work: 're-pivoted', finishedMm: 1 }),
       ],
     }
-    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, movementOfJob(data, RULES))
+    const lines = linesFromJob(DEFAULT_PRICES, data, DEFAULT_SETTINGS, movementOfJob(data, RULES), DEFAULT_WAYS)
     const quantity = (words: RegExp) => lines.find((l) => words.test(l.title))?.quantity
     expect(quantity(/Bush a worn hole/)).toBe(1)
     expect(quantity(/Polish or burnish/)).toBe(1)
     expect(quantity(/Let in a new pivot/)).toBe(2)
-    expect(merged(lines, lines)).toHaveLength(lines.length)
+    expect(merged(lines, lines, DEFAULT_WAYS)).toHaveLength(lines.length)
   })
 })

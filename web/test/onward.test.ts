@@ -22,7 +22,7 @@ describe('from a surface that has nothing for the foot', () => {
 
   test('else to the next surface of its bay, and past the last to nothing', () => {
     expect(from('pivots', [owed('pivots', null)])).toMatchObject({ path: 'holes' })
-    expect(from('bushings', [])).toBeNull()
+    expect(from('make', [])).toBeNull()
   })
 
   test('a closed job has nothing for the foot', () => {
@@ -68,9 +68,9 @@ test('pricing the plan keeps a price and a sum that were agreed by hand', () => 
     unitPrice: '18.00',
     upToPrice: '22.00',
   } as typeof agreed
-  expect(merged([agreed], [found])).toEqual([{ ...agreed, quantity: 5 }])
+  expect(merged([agreed], [found], [])).toEqual([{ ...agreed, quantity: 5 }])
   const offered = { ...agreed, kind: 'if-needed' } as typeof agreed
-  expect(merged([offered], [found])[0]).toMatchObject({ kind: 'range', quantity: 5, unitPrice: '15.00' })
+  expect(merged([offered], [found], [])[0]).toMatchObject({ kind: 'range', quantity: 5, unitPrice: '15.00' })
 })
 
 test('a cause that can be worked on leads to its surface', () => {

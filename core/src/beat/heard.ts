@@ -18,6 +18,11 @@ export function outOfBeatMs({ firstToSecondMs, secondToFirstMs }: Unsided): numb
   return Math.abs(firstToSecondMs - secondToFirstMs) / 2
 }
 
+/** Whether a kept listening tells the beat at all: of a clock that ticks once a period it can't, and is wholly unsure. */
+export function splitTold(l: Unsided & { outOfBeatStandardError: number }): boolean {
+  return l.outOfBeatStandardError < (l.firstToSecondMs + l.secondToFirstMs) / 8
+}
+
 /** The longer interval as a share of both, %; 50 is even. */
 export function splitPercent({ firstToSecondMs, secondToFirstMs }: Unsided): number {
   return (100 * Math.max(firstToSecondMs, secondToFirstMs)) / (firstToSecondMs + secondToFirstMs)

@@ -1,4 +1,4 @@
-import { outOfBeatMs, type HeardIntervals } from '../beat/heard.ts'
+import { outOfBeatMs, splitTold, type HeardIntervals } from '../beat/heard.ts'
 import { rateBookOf, type RateAims, type RateEventKind, type RateLog } from '../rate/fromLog.ts'
 import { rateInWords } from '../rate/words.ts'
 import type { Moment } from './moment.ts'
@@ -10,7 +10,7 @@ export interface VisitFacts extends RateLog {
   holes: { arbor: string; plate: string; bushed: boolean }[]
   pivots: { arbor: string; plate: string; work: string }[]
   events: { at: Moment; kind: RateEventKind; turns: number | null }[]
-  listenings: Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'>[]
+  listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & { outOfBeatStandardError: number })[]
   estimates: { state: string; lines: { title: string }[] }[]
   observations: { key: string; answer: string; note: string }[]
   causes: { cause: string }[]
@@ -37,7 +37,7 @@ export function visitInWords(visit: VisitFacts, settings: RateAims['settings']):
   if (visit.observations.some((o) => o.key === 'in-place' && o.answer === 'done'))
     words.push('Oiled in place, fresh oil on old: a stop-gap.')
   else if (events.some((e) => e.kind === 'oiled')) words.push('Oiled.')
-  const last = listenings.at(-1)
+  const last = listenings.filter(splitTold).at(-1)
   if (last) words.push(`Beat at leaving: ${outOfBeatMs(last).toFixed(1)} ms out.`)
   const book = rateBookOf(visit, { pendulum: visit.clock.pendulum, settings })
   if (book?.rateSecondsPerDay != null && book.standardError !== null && book.suspects.length === 0)

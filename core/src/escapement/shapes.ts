@@ -1,5 +1,5 @@
 import { FieldError, requireCount, requirePositive, requireWithin } from '../check/require.ts'
-import type { Point } from '../plate/point.ts'
+import { distanceMm, type Point } from '../plate/point.ts'
 import type { EscapementGeometry } from './action.ts'
 
 export const DRAWN_KINDS = ['dead-beat', 'recoil', 'pin-pallet', 'points'] as const
@@ -134,4 +134,35 @@ export function opened(
     palletEntry: pallets.palletEntry.map(turn(byDeg / 2)),
     palletExit: pallets.palletExit.map(turn(-byDeg / 2)),
   }
+}
+
+/** The edge of a pallet that a tooth leaves: the point of its outline nearest to the wheel’s centre. */
+function edgeOf(outline: Point[], centreDistanceMm: number): Point {
+  const fromWheel = (p: Point) => Math.hypot(p.xMm, p.yMm + centreDistanceMm)
+  return outline.reduce((best, p) => (fromWheel(p) < fromWheel(best) ? p : best))
+}
+
+/** From the edge that lets go on one pallet to that on the other, mm: what a caliper shows on the pallets. */
+export function acrossEdgesMm(g: Pick<EscapementGeometry, 'palletEntry' | 'palletExit' | 'centreDistanceMm'>): number {
+  return distanceMm(edgeOf(g.palletEntry, g.centreDistanceMm), edgeOf(g.palletExit, g.centreDistanceMm))
+}
+
+/**
+ * Pallets opened or closed until they measure `acrossMm` across the edges that let go, mm.
+ *
+ * The edges stand at fixed distances from the arbor, so the angle between the arms follows by the law of cosines.
+ *
+ * @throws FieldError where no opening gives it
+ */
+export function openedTo(
+  g: Pick<EscapementGeometry, 'palletEntry' | 'palletExit' | 'centreDistanceMm'>,
+  acrossMm: number,
+): Pick<EscapementGeometry, 'palletEntry' | 'palletExit'> {
+  const [entry, exit] = [edgeOf(g.palletEntry, g.centreDistanceMm), edgeOf(g.palletExit, g.centreDistanceMm)]
+  const [a, b] = [Math.hypot(entry.xMm, entry.yMm), Math.hypot(exit.xMm, exit.yMm)]
+  const angle = (mm: number) => (Math.acos((a * a + b * b - mm * mm) / (2 * a * b)) * 180) / Math.PI
+  const wanted = angle(acrossMm)
+  if (!Number.isFinite(wanted))
+    throw new FieldError('acrossMm', acrossMm, `the arms are ${a.toFixed(2)} and ${b.toFixed(2)} mm long`)
+  return opened(g, wanted - angle(distanceMm(entry, exit)))
 }

@@ -2,7 +2,7 @@ import { FieldError } from '../check/require.ts'
 import { unlessRefused } from '../check/unlessRefused.ts'
 import { escapementAction, type EscapementAction, type EscapementGeometry } from './action.ts'
 import { movedBy, type Moved } from './cure.ts'
-import { palletOutlines, type DrawnKind } from './shapes.ts'
+import { openedTo, palletOutlines, type DrawnKind } from './shapes.ts'
 
 /** What a sheet of the escapement says, as far as its drawing asks. */
 export interface EscapementFacts extends Moved {
@@ -12,6 +12,8 @@ export interface EscapementFacts extends Moved {
   centreDistanceMm: number | null
   spannedSpaces: number | null
   palletMm: number | null
+  /** as measured across the two edges that let go; as drawn for these arbors where not */
+  acrossMm: number | null
   liftDeg: number | null
   lockDeg: number | null
   swingDeg: number | null
@@ -48,17 +50,17 @@ export function drawnEscapement(facts: EscapementFacts): EscapementGeometry | Fi
     const { palletEntry, palletExit } = facts
     return palletEntry.length < 2 || palletExit.length < 2 ? null : { ...wheel, palletEntry, palletExit }
   }
-  return unlessRefused(() => ({
-    ...wheel,
-    ...palletOutlines({
+  return unlessRefused(() => {
+    const pallets = palletOutlines({
       ...wheel,
       kind,
       spannedSpaces: facts.spannedSpaces ?? 0,
       palletMm: facts.palletMm ?? 0,
       liftDeg: facts.liftDeg ?? 0,
       lockDeg: facts.lockDeg ?? 0,
-    }),
-  }))
+    })
+    return { ...wheel, ...(facts.acrossMm === null ? pallets : openedTo({ ...wheel, ...pallets }, facts.acrossMm)) }
+  })
 }
 
 /** What the escapement of a sheet does as it is set; null where it can’t be told. */

@@ -61,6 +61,8 @@ export interface GateFacts {
   /** lost or broken in our hands, and the owner not told */
   untold: string[]
   beat: { splitGrade: 'sound' | 'watch' | 'must'; atS: number } | null
+  /** it ticks once a period: `beat` is what was seen, not heard */
+  beatByEye?: boolean
   /** the last change that asks for a new listening, s; null when there was none */
   lastBeatChangeS: number | null
   rate: { secondsPerDay: number | null; standardError: number | null; toleranceSecondsPerDay: number }
@@ -215,7 +217,18 @@ function estimate({ notAgreed }: GateFacts) {
     : { passed: false, reason: notAgreed }
 }
 
-function beat({ beat: last, lastBeatChangeS }: GateFacts) {
+function beat({ beat: last, lastBeatChangeS, beatByEye = false }: GateFacts) {
+  if (beatByEye) {
+    if (!last)
+      return {
+        passed: false,
+        reason:
+          'It ticks once a period: by ear its beat can’t be told, and nobody has said that it is even to the eye.',
+      }
+    return lastBeatChangeS !== null && lastBeatChangeS > last.atS
+      ? { passed: false, reason: 'Something was changed since its beat was last looked at.' }
+      : { passed: true, reason: 'Its beat is even to the eye; by ear it can’t be told.' }
+  }
   if (!last) return { passed: false, reason: 'It has not been listened to.' }
   if (lastBeatChangeS !== null && lastBeatChangeS > last.atS)
     return { passed: false, reason: 'Something was changed since it was last listened to.' }

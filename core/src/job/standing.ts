@@ -13,6 +13,7 @@ import { endsOf, lookedKey, type ArborEnd } from '../movement/ends.ts'
 import { sameArbor, samePlace } from '../plate/samePlace.ts'
 import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
 import { turnInWords } from '../rate/words.ts'
+import type { Ticks } from '../listen/hearing.ts'
 import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
 import type { ScopeKind, WaitsFor } from './scope.ts'
 
@@ -33,6 +34,7 @@ export interface ClockFacts {
     lengthMm: number | null
     pitchMm: number | null
     windsEveryDays: number | null
+    ticks?: Ticks | undefined
   }
 }
 
@@ -71,7 +73,7 @@ export interface JobFacts extends MovementFacts {
     currency: string
   }[]
   arborTests: { train: string; arbor: string; tried: boolean }[]
-  observations: { key: string; answer: string; note: string }[]
+  observations: { key: string; answer: string; note: string; at?: Moment }[]
   stripMarks: { key: string }[]
   stripSteps: { part: string; back: boolean }[]
   cleanParts: { done: boolean }[]
@@ -113,6 +115,7 @@ export function standingOf(
   const unfinished = rows.pivots.filter((p) => p.finishedMm === null)
   const book = rateBookOf(rows, { pendulum: clock.pendulum, settings: ways })
   const heard = latest(rows.listenings)
+  const byEye = clock.pendulum.ticks === 'once a period'
   const trialFromS = trialFrom(rows.events)
   const off = new Set(rows.powerOffs.map((p) => p.train))
   const facts: GateFacts = {
@@ -131,7 +134,12 @@ export function standingOf(
     oiledAtS: lastOf('oiled'),
     notAgreed: notAgreed(rows.estimates),
     untold: lossesOf(rows.observations).flatMap((l) => (l.told ? [] : [l.what])),
-    beat: heard ? { splitGrade: gradeHeard(heard, ways.beat), atS: secondsOf(heard.at) } : null,
+    beat: byEye
+      ? evenToTheEye(rows.observations, nowS)
+      : heard
+        ? { splitGrade: gradeHeard(heard, ways.beat), atS: secondsOf(heard.at) }
+        : null,
+    beatByEye: byEye,
     lastBeatChangeS: secondsOrNull(latest(rows.events.filter((e) => BEAT_CHANGES.has(e.kind)))),
     rate: {
       secondsPerDay: book?.rateSecondsPerDay ?? null,
@@ -223,6 +231,14 @@ function notAgreed(all: JobFacts['estimates']): string | null {
   if (last.state === 'declined')
     return agreed ? null : `${figure} was declined: it goes back as it came, or a new one is agreed to.`
   return `${figure} is ${last.state === 'sent' ? 'with the owner and not answered' : 'written and was not sent'}${agreed ? `; ${sum(agreed).toFixed(2)} was agreed to` : ''}.`
+}
+
+/** By which key it is kept that the beat of a clock that ticks once a period is even to the eye. */
+export const EYE_KEY = 'beat-by-eye'
+
+function evenToTheEye(observations: JobFacts['observations'], nowS: number): GateFacts['beat'] {
+  const seen = observations.find((o) => o.key === EYE_KEY && o.answer === 'even')
+  return seen ? { splitGrade: 'sound', atS: seen.at === undefined ? nowS : secondsOf(seen.at) } : null
 }
 
 /** By which keys it is kept that something was lost or broken in our hands, and that the owner was told. */

@@ -21,7 +21,11 @@ export interface ListenOptions {
   ppm?: number | undefined
   /** seconds of the recording that were lost and stand as silence in it */
   lostS?: number | undefined
+  /** an escapement that drops once a period only: its return is almost silent; every beat when not said */
+  ticks?: Ticks | undefined
 }
+
+export type Ticks = 'every beat' | 'once a period'
 
 export interface HeardBeat {
   index: number
@@ -59,6 +63,8 @@ export interface Hearing {
   secondsAnalysed: number
   beats: HeardBeat[]
   analyserVersion: string
+  /** told where the clock ticks once a period: its split can’t be told by ear then, and stands as even and wholly unsure */
+  ticks?: Ticks
 }
 
 /** Why nothing was made of a recording. */
@@ -95,6 +101,45 @@ const SILENCE_POWER = 1e-11
  * @param bins - power above 900 Hz in bins of `binS` seconds
  */
 export function hear(bins: Float32Array, binS: number, options: ListenOptions = {}): Hearing | NothingHeard {
+  if (options.ticks !== 'once a period') return hearTicks(bins, binS, options)
+  const heard = hearTicks(bins, binS, asTicks(options))
+  if (heard.heard) return oncePerPeriod(heard, options)
+  return heard.insteadBeatsPerHour === undefined
+    ? heard
+    : { ...heard, insteadBeatsPerHour: 2 * heard.insteadBeatsPerHour }
+}
+
+/** Ticks that come once a period are listened for as the beats of a clock half as fast. */
+export function asTicks(options: ListenOptions): ListenOptions {
+  if (options.ticks !== 'once a period') return options
+  const { beatsPerHour, teeth: _, ...rest } = options
+  return { ...rest, ticks: 'every beat', ...(beatsPerHour !== undefined && { beatsPerHour: beatsPerHour / 2 }) }
+}
+
+/** A hearing of ticks as one of swings: twice as many beats, the rate as it was, and nothing told of the split. */
+function oncePerPeriod(heard: Hearing, options: ListenOptions): Hearing {
+  const beatsPerHour = 2 * heard.beatsPerHour
+  const nominal = options.beatsPerHour ?? nearestUsualCount(beatsPerHour)
+  const beatMs = 3_600_000 / beatsPerHour
+  const { teeth: _, ...rest } = heard
+  return {
+    ...rest,
+    beatsPerHour,
+    nominalBeatsPerHour: nominal,
+    rateSecondsPerDay: SECONDS_PER_DAY * (beatsPerHour / nominal - 1),
+    splitPercent: 50,
+    outOfBeatMs: 0,
+    outOfBeatStandardError: beatMs / 2,
+    intervalsMs: [beatMs, beatMs],
+    doubts: heard.doubts.filter((doubt) => doubt !== ONE_SOUND && !doubt.includes('no usual count')),
+    beats: heard.beats.map((beat) => ({ ...beat, index: 2 * beat.index })),
+    ticks: 'once a period',
+  }
+}
+
+const ONE_SOUND = 'Tick and tock sound the same and come quite evenly: a tap that drips would sound so too.'
+
+function hearTicks(bins: Float32Array, binS: number, options: ListenOptions): Hearing | NothingHeard {
   const seconds = bins.length * binS
   if (!bins.some((p) => p > SILENCE_POWER))
     return nothing('silence', 'There is silence in this recording: nothing above 900 Hz was picked up.')
@@ -192,7 +237,7 @@ function doubtsOf(beatsPerHour: number, nominal: number, oneSound: boolean, scat
   const doubts: string[] = []
   if (Math.abs(beatsPerHour / nominal - 1) > UNUSUAL_SHARE)
     doubts.push(`${grouped(beatsPerHour)} beats an hour is no usual count: is it a clock that is heard?`)
-  if (oneSound) doubts.push('Tick and tock sound the same and come quite evenly: a tap that drips would sound so too.')
+  if (oneSound) doubts.push(ONE_SOUND)
   if (scatterS > UNSTEADY_S)
     doubts.push(`Its beats scatter by ${(1000 * scatterS).toFixed(1)} ms, more than a clock’s do.`)
   return doubts

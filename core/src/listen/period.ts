@@ -134,9 +134,11 @@ function isOfFaster(strength: OnsetStrength, periodS: number, slow: Folded, chan
 function candidatePeriods(values: Float32Array, stepS: number, givenS?: number): number[] {
   const correlation = smooth3(autocorrelation(values, values.length - 1))
   const beatLag = SHORTEST_PERIOD_S / 2 / stepS
+  // What is known to be slower is looked for: ticks that come once in a long period.
+  const longestS = Math.max(LONGEST_PERIOD_S, (1 + GIVEN_WITHIN) * (givenS ?? 0))
   const at = (lag: number) => correlation[Math.round(lag)] ?? 0
   const peaks: number[] = []
-  for (let lag = Math.floor(beatLag); lag < Math.min(LONGEST_PERIOD_S / stepS, correlation.length * 0.7); lag++)
+  for (let lag = Math.floor(beatLag); lag < Math.min(longestS / stepS, correlation.length * 0.7); lag++)
     if (at(lag) > 0 && at(lag) >= at(lag - 1) && at(lag) > at(lag + 1)) peaks.push(lag)
   peaks.sort((a, b) => at(b) - at(a))
   const found: number[] = []
@@ -145,7 +147,7 @@ function candidatePeriods(values: Float32Array, stepS: number, givenS?: number):
   for (const lag of (givenS === undefined ? peaks : peaks.filter(near)).slice(0, CANDIDATES))
     for (const multiple of [1, 2]) {
       const periodS = sharpen(correlation, lag * multiple) * stepS
-      if (periodS < SHORTEST_PERIOD_S || periodS > LONGEST_PERIOD_S) continue
+      if (periodS < SHORTEST_PERIOD_S || periodS > longestS) continue
       if (givenS !== undefined && !isRhythmOf(periodS, givenS)) continue
       if (!found.some((other) => Math.abs(other - periodS) < 2e-4 * periodS)) found.push(periodS)
     }

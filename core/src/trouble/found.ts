@@ -1,4 +1,4 @@
-import { gradeHeard } from '../beat/heard.ts'
+import { gradeHeard, splitTold } from '../beat/heard.ts'
 import type { BeatTolerance } from '../beat/tolerance.ts'
 import { FieldError } from '../check/require.ts'
 import { driveMargin } from '../drive/margin.ts'
@@ -11,7 +11,7 @@ import type { FoundElsewhere } from './observed.ts'
 /** What is on record of a job, as far as the trouble finder asks. */
 export interface TroubleFacts {
   job: { movedLately: FoundElsewhere['movedLately']; lastServiced: number | null }
-  listenings: { firstToSecondMs: number; secondToFirstMs: number }[]
+  listenings: { firstToSecondMs: number; secondToFirstMs: number; outOfBeatStandardError: number }[]
   observations: { key: string; figure: number | null; second: number | null }[]
   holes: HoleFacts[]
   trainSheets: (CountedTrain & { faultPeriodS: number | null })[]
@@ -32,7 +32,7 @@ export function foundElsewhere(
   return {
     movedLately: job.movedLately,
     yearsSinceOil: yearsSince(lastHere, job.lastServiced, now),
-    beat: heard ? gradeHeard(heard, tolerance) : null,
+    beat: heard && splitTold(heard) ? gradeHeard(heard, tolerance) : null,
     driveMarginPercent: drive?.figure && drive.second ? driveMargin(drive.figure, drive.second).marginPercent : null,
     holesToBush: verdicts.filter((v) => v === 'bush').length,
     holesMeasured: verdicts.length,

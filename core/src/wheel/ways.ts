@@ -17,6 +17,7 @@ export const WAY_KEYS = [
   'do-platform',
   'exchange-platform',
   'send-platform',
+  'new-spring',
 ] as const
 export type WayKey = (typeof WAY_KEYS)[number]
 
@@ -52,6 +53,7 @@ export const DEFAULT_WAYS: Way[] = [
   way('new-pinion', 'A new pinion', '160.00', 60, true, 'Cut from the solid, or a used arbor.'),
   way('some-trundles', 'Replace the bad trundles', '12.00', 20, true, 'By the trundle.'),
   way('all-trundles', 'Replace all trundles', '70.00', 40, true, 'All of one wire.'),
+  way('new-spring', 'A new mainspring fitted', '65.00', 20, true, 'The old one is kept with the clock.'),
   way('do-platform', 'Do the platform here', '90.00', 5, true, 'Cleaned and oiled as a watch is.'),
   way('exchange-platform', 'Exchange the whole platform', '140.00', 25, true, 'The old one is kept with the clock.'),
   way('send-platform', 'Send the platform to a watchmaker', '210.00', 25, true, 'A new staff, a jewel.'),
@@ -112,7 +114,12 @@ export function priced(one: Way, pieces: number, whyNot: string): WayOut {
 }
 
 export function ordered(ways: WayOut[]): WayOut[] {
-  return ways.sort((a, b) => Number(a.whyNot !== '') - Number(b.whyNot !== '') || Number(a.aYear) - Number(b.aYear))
+  return ways.sort((a, b) => rank(a) - rank(b) || Number(a.aYear) - Number(b.aYear))
+}
+
+/** What may be done, then leaving it, which costs nothing and mends nothing, then what may not. */
+function rank({ key, whyNot }: WayOut): number {
+  return whyNot !== '' ? 2 : key === 'leave' ? 1 : 0
 }
 
 interface Asked {

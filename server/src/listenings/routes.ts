@@ -1,5 +1,5 @@
 import { NewListening } from '@treadle/contract'
-import { outOfBeatMs, readWavHeader, WavError } from '@treadle/core'
+import { outOfBeatMs, splitTold, readWavHeader, WavError } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { open } from 'node:fs/promises'
@@ -116,5 +116,7 @@ async function requireWave(path: string): Promise<void> {
 }
 
 function sentence(l: NewListening): string {
-  return `Listened by ${l.pickup}: ${outOfBeatMs(l).toFixed(1)} ± ${l.outOfBeatStandardError.toFixed(1)} ms out of beat, ${l.beatsPerHour.toFixed(1)} beats an hour, steady to ${l.scatterMs.toFixed(2)} ms; ${l.beatsHeard} beats heard, ${l.rejected} left out.`
+  const rest = `${l.beatsPerHour.toFixed(1)} beats an hour, steady to ${l.scatterMs.toFixed(2)} ms; ${l.beatsHeard} ${splitTold(l) ? 'beats' : 'ticks'} heard, ${l.rejected} left out.`
+  if (!splitTold(l)) return `Listened by ${l.pickup}: one tick a period, so nothing of its beat; ${rest}`
+  return `Listened by ${l.pickup}: ${outOfBeatMs(l).toFixed(1)} ± ${l.outOfBeatStandardError.toFixed(1)} ms out of beat, ${rest}`
 }

@@ -35,6 +35,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
       </div>
     )
   const { result } = heard
+  if (result.ticks === 'once a period') return <OncePerPeriod heard={heard} {...{ settings, sources, aside }} />
   const intervals: HeardIntervals = {
     firstToSecondMs: result.intervalsMs[0],
     secondToFirstMs: result.intervalsMs[1],
@@ -128,6 +129,49 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
             { value: 'right', label: 'on the right' },
           ]}
         />
+        {aside}
+      </section>
+    </div>
+  )
+}
+
+/** A clock that drops once a period: its rate holds, and why nothing is told of its beat. */
+function OncePerPeriod({
+  heard,
+  settings,
+  sources,
+  aside,
+}: Pick<Props, 'settings' | 'sources' | 'aside'> & { heard: NonNullable<Listening['heard']> }) {
+  const { result } = heard
+  return (
+    <div className={styles.columns}>
+      <section>
+        <p className={styles.headline} role="status">
+          One tick a period, {(7200 / result.beatsPerHour).toFixed(3)} s
+        </p>
+        <p className={styles.state}>
+          <Mark state="none" label="not told" />
+          <span>
+            Its return is almost silent, so no sound says how long each swing takes: its beat is set by the eye, the
+            rate holds. {heard.remark}
+            {result.doubts.map((doubt) => ` ${doubt}`)}
+          </span>
+        </p>
+        <Figures
+          result={result}
+          offset={null}
+          semiArcDeg={null}
+          releaseDeg={null}
+          calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
+        />
+        {sources}
+      </section>
+      <section>
+        <h2>Beat by the eye</h2>
+        <p className={styles.say}>
+          Let the pendulum swing just far enough to let go, and watch where: as far to the left of its rest as to the
+          right. Bend the crutch foot toward the corner of the case that you had to raise.
+        </p>
         {aside}
       </section>
     </div>

@@ -1,4 +1,5 @@
 import {
+  asTicks,
   eachWavBlock,
   encodeWav,
   hear,
@@ -67,7 +68,7 @@ class Session {
       const from = gap.atS - this.#forgottenS
       if (from < 0) continue
       const { bins, binS } = this.#track
-      if (whatWasGap(bins, binS, from, gap.seconds, this.options) !== 'went on') continue
+      if (whatWasGap(bins, binS, from, gap.seconds, asTicks(this.options)) !== 'went on') continue
       this.#track.cut(from, gap.seconds)
       this.#lost = this.#lost.filter((g) => g !== gap)
       for (const later of this.#lost) if (later.atS > gap.atS) later.atS -= gap.seconds

@@ -1,7 +1,7 @@
 import type { WayKey, WayOut } from '@treadle/core'
 import { Checkbox, Radio } from '@mantine/core'
 import { Link } from 'react-router'
-import parts from '../parts/parts.module.css'
+import { PriceThePlan } from './PriceThePlan.tsx'
 import styles from './WaysOut.module.css'
 
 /** The ways out of what was found, weighed: what each costs, lasts, comes to a year, and whether it can be undone. */
@@ -20,7 +20,7 @@ export function WaysOut({
   onChoose: (key: WayKey | '') => void
   onAgreed: (agreed: boolean) => void
 }) {
-  const best = ways.find((w) => w.whyNot === '')
+  const best = ways.find((w) => w.whyNot === '' && w.key !== 'leave')
   const picked = ways.find((w) => w.key === chosen)
   return (
     <section aria-label="Ways out">
@@ -64,12 +64,10 @@ export function WaysOut({
           onChange={(e) => onAgreed(e.currentTarget.checked)}
         />
       )}
-      {picked && (
-        <p className={parts.say}>
-          It goes into the <Link to="../estimate">estimate</Link> with what else was found. The figures are the
-          workshop’s <Link to="/tables/ways">own</Link>.
-        </p>
-      )}
+      {picked && picked.key !== 'leave' && <PriceThePlan />}
+      <p className="quiet">
+        The figures are the workshop’s <Link to="/tables/ways">own</Link>.
+      </p>
     </section>
   )
 }

@@ -1,5 +1,5 @@
 import type { Estimate, JobPage, PriceBook, PriceLine, Settings } from '@treadle/contract'
-import { pivotRulesOf, workCounted, type Movement } from '@treadle/core'
+import { pivotRulesOf, waysChosen, workCounted, type ChosenWay, type Movement, type Way } from '@treadle/core'
 import { v7 as uuid } from 'uuid'
 
 export type Line = Estimate['lines'][number]
@@ -28,14 +28,31 @@ export function linesFromJob(
   data: JobPage,
   settings: Settings,
   { judged }: Pick<Movement, 'judged'>,
+  ways: readonly Way[],
 ): Line[] {
   const { measured, ...counts } = workCounted(data, judged, pivotRulesOf(settings))
-  return prices.lines.flatMap((price): Line[] => {
+  const byPiece = prices.lines.flatMap((price): Line[] => {
     if (price.counts === 'once') return []
     if (price.counts === 'bush' && !measured) return [{ ...lineOf(price, 1), kind: 'if-needed' }]
     const quantity = counts[price.counts]
     return quantity === 0 ? [] : [lineOf(price, quantity)]
   })
+  return [...byPiece, ...waysChosen(data, ways).map((w) => wayLine(w, prices))]
+}
+
+/** A line for a way out that was chosen, by its pieces. */
+function wayLine({ title, pieces, price, order }: ChosenWay, prices: PriceBook): Line {
+  return {
+    id: uuid(),
+    title,
+    kind: 'fixed',
+    quantity: pieces,
+    unit: '',
+    unitPrice: price,
+    upToPrice: null,
+    taxed: prices.lines[0]?.taxed ?? true,
+    order,
+  }
 }
 
 /** A first estimate, or the next revision of the last one: the same lines, to be changed. */
@@ -45,13 +62,14 @@ export function newRevision(
   data: JobPage,
   settings: Settings,
   movement: Pick<Movement, 'judged'>,
+  ways: readonly Way[],
 ): Estimate {
   return {
     id: uuid(),
     version: 0,
     revision: (before?.revision ?? 0) + 1,
     state: 'draft',
-    lines: before?.lines ?? linesFromJob(prices, data, settings, movement),
+    lines: before?.lines ?? linesFromJob(prices, data, settings, movement, ways),
     choices: before?.choices ?? prices.choices,
     chosen: before?.chosen ?? '',
     currency: settings.currency,
@@ -67,15 +85,21 @@ export function newRevision(
  * What was found changes the quantity of lines of the same name, and adds those that are new. What was only offered if
  * needed becomes as sure as the finding; a price, or a fixed sum, that was agreed by hand stays.
  */
-export function merged(lines: Line[], found: Line[]): Line[] {
-  const known = lines.map((line) => {
+export function merged(lines: Line[], found: Line[], ways: readonly Way[]): Line[] {
+  // Another way was chosen for the part since: the line of the first one goes.
+  const stand = lines.filter((line) => found.some((f) => f.title === line.title) || !isOfWay(line, ways))
+  const known = stand.map((line) => {
     const now = found.find((f) => f.title === line.title)
     if (!now) return line
     return line.kind === 'if-needed'
       ? { ...line, quantity: now.quantity, kind: now.kind, upToPrice: line.upToPrice ?? now.upToPrice }
       : { ...line, quantity: now.quantity }
   })
-  return [...known, ...found.filter((f) => !lines.some((l) => l.title === f.title))]
+  return [...known, ...found.filter((f) => !stand.some((l) => l.title === f.title))]
+}
+
+function isOfWay({ title }: Line, ways: readonly Way[]): boolean {
+  return ways.some((w) => title === w.title || title.startsWith(`${w.title}: `))
 }
 
 /** "225.00", or "225.00 to 297.50" */

@@ -125,6 +125,7 @@ export const escapementSheets = pgTable(
     centreDistanceMm: mm('centre_distance_mm'),
     spannedSpaces: mm('spanned_spaces'),
     palletMm: mm('pallet_mm'),
+    acrossMm: mm('across_mm'),
     liftDeg: mm('lift_deg'),
     lockDeg: mm('lock_deg'),
     swingDeg: mm('swing_deg'),

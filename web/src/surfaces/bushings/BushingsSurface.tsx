@@ -32,7 +32,7 @@ import styles from './Bushings.module.css'
 import type { Plan, PlannedHole } from './planned.ts'
 import { nextOf, type Next } from './next.ts'
 import { NearLimit } from './NearLimit.tsx'
-import { PriceThePlan } from './PriceThePlan.tsx'
+import { PriceThePlan } from '../../job/PriceThePlan.tsx'
 import { TurnedSheet } from './TurnedSheet.tsx'
 
 const NAMESPACE = '1f7f4b0c-9a51-4f0d-8f0e-6d6a1b6c3c11'

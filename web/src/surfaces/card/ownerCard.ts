@@ -1,5 +1,5 @@
 import { type JobPage, type Settings } from '@treadle/contract'
-import { FieldError, gradeHeard, oilDue, outOfBeatMs, rateBookOf, type RateBook } from '@treadle/core'
+import { FieldError, gradeHeard, oilDue, outOfBeatMs, rateBookOf, splitTold, type RateBook } from '@treadle/core'
 import dayjs from 'dayjs'
 
 export interface CardSection {
@@ -21,7 +21,7 @@ export function ownerCard(data: JobPage, settings: Settings): { sections: CardSe
   const oiledOn = oiled?.at ?? inPlace?.at
   const due =
     oiledOn === undefined ? null : oilDue(new Date(oiledOn).toISOString(), settings.oilSchool, inPlace !== undefined)
-  const last = data.listenings.at(-1)
+  const last = data.listenings.filter(splitTold).at(-1)
   // It left even only if somebody changed its beat or set it, and heard it even afterwards.
   const set = !untouched && last !== undefined && gradeHeard(last, settings.beat) !== 'must'
   const long = (iso: string) => dayjs(iso).format('MMMM YYYY')
@@ -118,7 +118,8 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
     lines.push(
       `${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`,
     )
-  const [first, last] = [data.listenings[0], data.listenings.at(-1)]
+  const told = data.listenings.filter(splitTold)
+  const [first, last] = [told[0], told.at(-1)]
   if (first && last && first !== last && gradeHeard(last, settings.beat) !== 'must') {
     lines.push(
       `Set in beat: ${outOfBeatMs(first).toFixed(0)} ms out when it came, ${outOfBeatMs(last).toFixed(1)} ms when it left.`,

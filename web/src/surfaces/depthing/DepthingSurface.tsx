@@ -141,7 +141,7 @@ export function DepthingSurface() {
         <Pick label="Gearing" value={sheet.gearing} of={GEARINGS} onPick={(gearing) => set({ gearing })} />
         <div className={parts.fields}>
           <Figure
-            label="Module of the wheel in hand"
+            label="Module in hand"
             draftOf={mesh.key}
             unit="mm"
             value={sheet.moduleMm ?? mesh.moduleMm}

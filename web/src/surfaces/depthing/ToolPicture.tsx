@@ -20,7 +20,7 @@ export function ToolPicture({
   return (
     <svg
       viewBox={`${-R - width * 0.05} ${-R * 1.05} ${width * 1.1} ${R * 2.1 + unit * 16}`}
-      style={{ width: '100%', maxWidth: 520, maxHeight: '42vh' }}
+      style={{ width: '100%', maxWidth: 520, maxHeight: '32vh' }}
       role="img"
       aria-label={`A wheel of ${teeth} and a pinion of ${leaves}, ${centreDistanceMm.toFixed(2)} mm apart, ${acrossRunnersMm.toFixed(2)} mm across the runners`}
     >

@@ -1,7 +1,18 @@
-import { wheelStands, type EscapementAction, type EscapementGeometry, type Moved } from '@treadle/core'
+import {
+  distanceMm,
+  wheelStands,
+  type EscapementAction,
+  type EscapementGeometry,
+  type Moved,
+  type Point,
+} from '@treadle/core'
 import { useRef, type PointerEvent } from 'react'
 import styles from './Escapement.module.css'
 
+/** How thick the body behind a face is, as a share of the arm; the entry's lies inside of it, the exit's outside. */
+const BODY = 0.88
+/** As much of a face is drawn as this share of the wheel's radius. */
+const FACE = 0.3
 /** A finger’s way counts for a quarter of itself: an arbor is moved by hundredths. */
 const FINE = 0.25
 
@@ -109,18 +120,23 @@ export function EscapementPicture(props: EscapementPictureProps) {
       </text>
       <g transform={`rotate(${palletDeg})`}>
         {(['palletEntry', 'palletExit'] as const).map((side) => {
-          const outline = geometry[side]
-          const foot = outline.at(-1) ?? { xMm: 0, yMm: 0 }
-          const top = outline[0] ?? foot
-          const mid = { xMm: (foot.xMm + top.xMm) / 2, yMm: (foot.yMm + top.yMm) / 2 }
+          // The faces as far as they are used, and the pallet's body behind them towards the arbor.
+          const outline = faceOf(geometry[side], c, r)
+          const behind = side === 'palletEntry' ? BODY : 2 - BODY
+          const body = outline.toReversed().map((p) => ({ xMm: p.xMm * behind, yMm: p.yMm * behind }))
+          const mid = body[Math.floor(body.length / 2)] ?? { xMm: 0, yMm: 0 }
           return (
             <g key={side} onPointerDown={start('open')} {...grips} className={styles.grip} data-grip={side}>
               <path
-                d={`M0 0Q${(mid.xMm * 0.75).toFixed(3)} ${(-mid.yMm * 0.1 - r * 0.12).toFixed(3)} ${place(mid)}`}
+                d={`M0 0Q${(mid.xMm * 0.85).toFixed(3)} ${(-mid.yMm * 0.06 - r * 0.1).toFixed(3)} ${place(mid)}`}
                 className={styles.palletArm}
                 strokeWidth={unit * 3.4}
               />
-              <path d={`M${outline.map(place).join('L')}Z`} className={styles.pallet} strokeWidth={unit * 0.3} />
+              <path
+                d={`M${[...outline, ...body].map(place).join('L')}Z`}
+                className={styles.pallet}
+                strokeWidth={unit * 0.3}
+              />
             </g>
           )
         })}
@@ -167,6 +183,30 @@ export function EscapementPicture(props: EscapementPictureProps) {
       })}
     </svg>
   )
+}
+
+/** The face of a pallet from the edge that a tooth leaves, so far inwards as it is used. */
+function faceOf(outline: Point[], centreDistanceMm: number, tipRadiusMm: number): Point[] {
+  const fromWheel = (p: Point) => Math.hypot(p.xMm, p.yMm + centreDistanceMm)
+  const edge = outline.reduce((best, p, i) => (fromWheel(p) < fromWheel(outline[best] ?? p) ? i : best), 0)
+  const face: Point[] = []
+  let along = 0
+  for (let i = edge; i >= 0; i--) {
+    const [p, before] = [outline[i], face.at(-1)]
+    if (!p) break
+    const step = before ? distanceMm(before, p) : 0
+    const room = FACE * tipRadiusMm - along
+    if (before && step > room) {
+      face.push({
+        xMm: before.xMm + ((p.xMm - before.xMm) * room) / step,
+        yMm: before.yMm + ((p.yMm - before.yMm) * room) / step,
+      })
+      break
+    }
+    along += step
+    face.push(p)
+  }
+  return face
 }
 
 function within(value: number, most: number): number {

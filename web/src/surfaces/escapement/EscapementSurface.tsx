@@ -223,6 +223,7 @@ export function EscapementSurface() {
                 <>
                   {field('spannedSpaces', 'Spaces spanned', '')}
                   {field('palletMm', sheet.kind === 'pin-pallet' ? 'Pin, across' : 'Pallet, thick')}
+                  {field('acrossMm', 'Across the edges')}
                   {field('liftDeg', 'Lift of a face', '°')}
                   {sheet.kind === 'dead-beat' && field('lockDeg', 'Lock', '°')}
                 </>

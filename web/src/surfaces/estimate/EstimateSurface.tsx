@@ -35,17 +35,20 @@ export function EstimateSurface() {
   const { data: settings } = useSettings()
   const movement = useMovement()
   const { data: prices } = useTable('prices')
+  const { data: ways } = useTable('ways')
   const [shown, setShown] = useState<string | null>(null)
   const estimates = data.estimates
   const at = estimates.findIndex((e) => e.id === shown)
   const current = at >= 0 ? estimates[at] : estimates.at(-1)
   const before = estimates[(at >= 0 ? at : estimates.length - 1) - 1]
   const begin = () => {
-    if (!settings || !movement || !prices) return
-    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, movement) }, () => setShown(null))
+    if (!settings || !movement || !prices || !ways) return
+    rows.put({ ...newRevision(estimates.at(-1), prices.values, data, settings, movement, ways.values.ways) }, () =>
+      setShown(null),
+    )
   }
   usePedalAction(current ? null : { label: 'Press to write an estimate', press: begin })
-  if (!settings || !movement || !prices) return null
+  if (!settings || !movement || !prices || !ways) return null
   if (!current)
     return (
       <>

@@ -21,6 +21,7 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
   const { data: settings } = useSettings()
   const movement = useMovement()
   const { data: prices } = useTable('prices')
+  const { data: ways } = useTable('ways')
   const set = (id: string, part: Partial<Line>) =>
     setDraft({ lines: draft.lines.map((l) => (l.id === id ? { ...l, ...part } : l)) })
   const add = (line: Line) => setDraft({ lines: [...draft.lines, line] })
@@ -122,8 +123,10 @@ export function Lines({ draft, setDraft }: { draft: EstimateRow; setDraft: (part
         <Button
           variant="default"
           onClick={() => {
-            if (prices && settings && movement)
-              setDraft({ lines: merged(draft.lines, linesFromJob(prices.values, data, settings, movement)) })
+            if (!prices || !ways || !settings || !movement) return
+            const table = ways.values.ways
+            const found = linesFromJob(prices.values, data, settings, movement, table)
+            setDraft({ lines: merged(draft.lines, found, table) })
           }}
         >
           Bring it up to what was found

@@ -1,6 +1,14 @@
 import { listeningFrom, type ListeningSummary, type NewListening } from '@treadle/contract'
-import { DEFAULT_PRACTICE_CLOCK, nearestUsualCount, outOfBeatMs, signedMs, zeroByTwo } from '@treadle/core'
-import { Button, FileButton } from '@mantine/core'
+import {
+  DEFAULT_PRACTICE_CLOCK,
+  EYE_KEY,
+  nearestUsualCount,
+  outOfBeatMs,
+  signedMs,
+  splitTold,
+  zeroByTwo,
+} from '@treadle/core'
+import { Button, Checkbox, FileButton } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useEffect, useRef, useState } from 'react'
 import { Figure } from '../../parts/Figure.tsx'
@@ -9,6 +17,7 @@ import { v7 as uuid } from 'uuid'
 import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useClockChange } from '../../job/useClockChange.ts'
+import { useObservations } from '../../job/useObservations.ts'
 import { count, whenShort } from '../../parts/say.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
@@ -31,6 +40,7 @@ export function JobListen() {
       beatsPerHour: pendulum.beatsPerHour ?? undefined,
       teeth: pendulum.escapeTeeth ?? undefined,
       ppm: settings?.pickupPpm,
+      ticks: pendulum.ticks,
     },
     job.id,
   )
@@ -179,13 +189,31 @@ export function JobListen() {
       settings={settings}
       sources={sources}
       aside={
-        <ThisVisit
-          listenings={listenings}
-          changeMm={changeMm}
-          onChange={setChangeMm}
-          onAgain={(file) => listening.open(file)}
-        />
+        <>
+          {pendulum.ticks === 'once a period' && <EvenToTheEye />}
+          <ThisVisit
+            listenings={listenings}
+            changeMm={changeMm}
+            onChange={setChangeMm}
+            onAgain={(file) => listening.open(file)}
+          />
+        </>
       }
+    />
+  )
+}
+
+/** Where the sound can't tell the beat, a person says that it is even to the eye. */
+function EvenToTheEye() {
+  const seen = useObservations()
+  const even = seen.of(EYE_KEY)?.answer === 'even'
+  return (
+    <Checkbox
+      mt="md"
+      size="md"
+      label="It lets go as far to the left as to the right: even to the eye"
+      checked={even}
+      onChange={(e) => seen.set(EYE_KEY, { answer: e.currentTarget.checked ? 'even' : '' })}
     />
   )
 }
@@ -231,7 +259,7 @@ function ThisVisit({
               <tr key={l.id}>
                 <td>
                   {l.changeMm !== null && <span className="quiet">changed {l.changeMm} mm, then </span>}
-                  {whenShort(l.at)} <b>{outOfBeatMs(l).toFixed(1)} ms</b>{' '}
+                  {whenShort(l.at)} <b>{splitTold(l) ? `${outOfBeatMs(l).toFixed(1)} ms` : 'beat not told'}</b>{' '}
                   {signed === null ? '' : signed > 0 ? 'right' : 'left'}
                 </td>
                 <td>

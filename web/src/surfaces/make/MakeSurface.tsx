@@ -48,14 +48,14 @@ export function MakeSurface() {
             ? `Press when done: ${step.title.toLowerCase()}`
             : next
               ? `Press for the next: ${next.part}`
-              : 'Press to go on to the holes',
+              : 'Press to go on and assemble',
           hint: step && `${part.part}; ${part.done.length + 1} of ${steps.length}`,
           press: () => {
             if (step) {
               set({ done: [...part.done, step.key] })
               return () => set({ done: part.done })
             }
-            if (!next) return void navigate(`/jobs/${job.id}/holes`)
+            if (!next) return void navigate(`/jobs/${job.id}/assemble`)
             goTo(next.id)
             return () => goTo(part.id)
           },

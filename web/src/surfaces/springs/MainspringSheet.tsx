@@ -18,7 +18,6 @@ import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
-import { Caution } from '../../parts/Caution.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -58,7 +57,8 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
     strip && barrel
       ? unlessRefused(() => springEnergy({ ...strip, ...barrel }, undefined, undefined, SAFE_YIELD_MPA))
       : null
-  const woundNmm = safe && !(safe instanceof FieldError) ? safe.torqueWoundNmm : null
+  const hold = safe instanceof FieldError ? null : safe
+  const woundNmm = hold?.torqueWoundNmm ?? null
   const steps =
     sheet.choice === 'stock' || sheet.choice === 'order'
       ? springSteps({
@@ -116,12 +116,26 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
     <div className={parts.columns}>
       <section>
         <h2>Mainspring, {train.train}</h2>
-        <Caution>
-          Let down and proved off before it is touched; then still treat it as wound. Eyes covered, heavy gloves.{' '}
-          {woundNmm !== null &&
-            `Fully wound this one may pull ${woundNmm.toFixed(0)} N·mm and hold ${(safe as { energyJ: number }).energyJ.toFixed(0)} J (a hard spring).`}{' '}
+        {strip && barrel && !(there instanceof FieldError) && there && (
+          <>
+            <CoilsPicture strip={strip} barrel={barrel} />
+            <p>
+              It has <b>{there.turnsAvailable.toFixed(1)} turns</b> and fills{' '}
+              <b>{fillPercent(strip, barrel).toFixed(0)} %</b> of the barrel’s free area; most turns,{' '}
+              {there.turnsAtBest.toFixed(1)}, at half, {there.bestLengthMm.toFixed(0)} mm.{' '}
+              {sheet.coils !== null &&
+                sheet.lengthMm === null &&
+                `Length by its coils: ${strip.lengthMm.toFixed(0)} mm.`}
+            </p>
+          </>
+        )}
+        <p>
+          <Mark state="danger" label="danger" /> Let down and proved off before it is touched, and still treated as
+          wound: eyes covered, heavy gloves.{' '}
+          {hold !== null &&
+            `Fully wound this one may pull ${hold.torqueWoundNmm.toFixed(0)} N·mm and hold ${hold.energyJ.toFixed(0)} J, if its steel is hard.`}{' '}
           Follow your local rules.
-        </Caution>
+        </p>
         <div className={parts.fields}>
           {field('widthMm', 'Width')}
           {field('innerMm', 'Thick, near the arbor')}
@@ -178,29 +192,16 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
             {there.allowed}. Measure again.
           </p>
         )}
-        {strip && barrel && !(there instanceof FieldError) && there && (
-          <>
-            <CoilsPicture strip={strip} barrel={barrel} />
-            <p>
-              It has <b>{there.turnsAvailable.toFixed(1)} turns</b> and fills{' '}
-              <b>{fillPercent(strip, barrel).toFixed(0)} %</b> of the barrel’s free area; most turns,{' '}
-              {there.turnsAtBest.toFixed(1)}, at half, {there.bestLengthMm.toFixed(0)} mm.{' '}
-              {sheet.coils !== null &&
-                sheet.lengthMm === null &&
-                `Length by its coils: ${strip.lengthMm.toFixed(0)} mm.`}
-            </p>
-            {old && (
-              <Suspense fallback={null}>
-                <TorqueChart
-                  old={old}
-                  fitted={fitted}
-                  barrel={barrel}
-                  turnsUsed={sheet.turnsUsed}
-                  label={`Torque over the turns: ${there.torqueRunDownNmm.toFixed(0)} N·mm run down, ${there.torqueWoundNmm.toFixed(0)} fully wound`}
-                />
-              </Suspense>
-            )}
-          </>
+        {strip && barrel && there && !(there instanceof FieldError) && old && (
+          <Suspense fallback={null}>
+            <TorqueChart
+              old={old}
+              fitted={fitted}
+              barrel={barrel}
+              turnsUsed={sheet.turnsUsed}
+              label={`Torque over the turns: ${there.torqueRunDownNmm.toFixed(0)} N·mm run down, ${there.torqueWoundNmm.toFixed(0)} fully wound`}
+            />
+          </Suspense>
         )}
         {steps.length > 0 && (
           <>

@@ -234,6 +234,12 @@ function Findings({
           </p>
         ),
       )}
+      {clock.pendulum.ticks === 'once a period' && draft.escape && sheet.beatsPerHour !== null && (
+        <p className={styles.finding}>
+          <Mark state="none" />{' '}
+          <span>It ticks once a period: {Math.round(sheet.beatsPerHour / 2)} ticks are heard an hour.</span>
+        </p>
+      )}
       <Figure
         label="A fault comes back every"
         draftOf={draft.train}

@@ -132,6 +132,73 @@ function Lantern({ part, sheet, onSet }: PinionSheetProps) {
   const wire = told && nearestWire(stock ?? [], told.keptMm)
   return (
     <>
+      <div className={styles.picture}>
+        <svg
+          viewBox="-120 -120 240 240"
+          className={styles.lantern}
+          role="img"
+          aria-label={
+            told
+              ? `Lantern pinion: ${told.replace.length === 0 ? 'all sound' : `replace ${told.replace.join(', ')}`}`
+              : 'Lantern pinion'
+          }
+        >
+          <circle r="104" fill="var(--brass-wash)" stroke="var(--brass)" strokeWidth="1.5" />
+          <circle r="16" fill="var(--steel-metal)" stroke="var(--ink)" />
+          {all.map((mm, i) => {
+            const a = (2 * Math.PI * i) / n
+            const bad = told?.replace.includes(i + 1) ?? false
+            const r = Math.min(17, (150 / n) * (mm === null ? 0.6 : 0.8))
+            return (
+              <g key={i} transform={`translate(${80 * Math.sin(a)} ${-80 * Math.cos(a)})`}>
+                <circle
+                  r={r}
+                  fill={mm === null ? 'none' : 'var(--steel-metal)'}
+                  stroke={bad ? 'var(--madder)' : 'var(--ink)'}
+                  strokeWidth={bad ? 4 : 1.2}
+                  strokeDasharray={mm === null ? '3 3' : undefined}
+                />
+                <text
+                  fontSize="14"
+                  textAnchor="middle"
+                  dominantBaseline="central"
+                  fill={bad ? 'var(--madder)' : 'var(--ink)'}
+                >
+                  {bad ? `${i + 1}!` : i + 1}
+                </text>
+              </g>
+            )
+          })}
+        </svg>
+        <div>
+          {told === null ? (
+            <p className={parts.say}>Gauge each in its middle, where the wheel runs; Enter goes to the next.</p>
+          ) : told.replace.length === 0 ? (
+            <p>
+              <Mark state="sound" label="sound" /> All lie within {(told.spreadMm * 1000).toFixed(0)} µm of each other.
+            </p>
+          ) : (
+            <p>
+              <Mark state="must" label="replace" />{' '}
+              {told.verdict === 'replace all' ? (
+                'Half of them or more would go: replace all.'
+              ) : (
+                <>
+                  Replace {told.replace.length === 1 ? 'number' : 'numbers'} <b>{told.replace.join(', ')}</b>
+                </>
+              )}
+              , of wire <b>{told.keptMm.toFixed(2)} mm</b>: then all lie within about 0.01 mm.{' '}
+              {wire ? (
+                <>
+                  The drawer has {wire.outsideMm?.toFixed(2)} mm{wire.drawer === '' ? '' : `, drawer ${wire.drawer}`}.
+                </>
+              ) : (
+                'No wire of the drawers is near enough: order some, or turn it down.'
+              )}
+            </p>
+          )}
+        </div>
+      </div>
       <div className={parts.fields}>
         <Figure
           label="Trundles"
@@ -165,69 +232,6 @@ function Lantern({ part, sheet, onSet }: PinionSheetProps) {
         ]}
         onPick={(shroud) => onSet({ shroud })}
       />
-      <svg
-        viewBox="-120 -120 240 240"
-        className={styles.lantern}
-        role="img"
-        aria-label={
-          told
-            ? `Lantern pinion: ${told.replace.length === 0 ? 'all sound' : `replace ${told.replace.join(', ')}`}`
-            : 'Lantern pinion'
-        }
-      >
-        <circle r="104" fill="var(--brass-wash)" stroke="var(--brass)" strokeWidth="1.5" />
-        <circle r="16" fill="var(--steel-metal)" stroke="var(--ink)" />
-        {all.map((mm, i) => {
-          const a = (2 * Math.PI * i) / n
-          const bad = told?.replace.includes(i + 1) ?? false
-          const r = Math.min(17, (150 / n) * (mm === null ? 0.6 : 0.8))
-          return (
-            <g key={i} transform={`translate(${80 * Math.sin(a)} ${-80 * Math.cos(a)})`}>
-              <circle
-                r={r}
-                fill={mm === null ? 'none' : 'var(--steel-metal)'}
-                stroke={bad ? 'var(--madder)' : 'var(--ink)'}
-                strokeWidth={bad ? 4 : 1.2}
-                strokeDasharray={mm === null ? '3 3' : undefined}
-              />
-              <text
-                fontSize="14"
-                textAnchor="middle"
-                dominantBaseline="central"
-                fill={bad ? 'var(--madder)' : 'var(--ink)'}
-              >
-                {bad ? `${i + 1}!` : i + 1}
-              </text>
-            </g>
-          )
-        })}
-      </svg>
-      {told === null ? (
-        <p className={parts.say}>Gauge each in its middle, where the wheel runs; Enter goes to the next.</p>
-      ) : told.replace.length === 0 ? (
-        <p>
-          <Mark state="sound" label="sound" /> All lie within {(told.spreadMm * 1000).toFixed(0)} µm of each other.
-        </p>
-      ) : (
-        <p>
-          <Mark state="must" label="replace" />{' '}
-          {told.verdict === 'replace all' ? (
-            'Half of them or more would go: replace all.'
-          ) : (
-            <>
-              Replace {told.replace.length === 1 ? 'number' : 'numbers'} <b>{told.replace.join(', ')}</b>
-            </>
-          )}
-          , of wire <b>{told.keptMm.toFixed(2)} mm</b>: then all lie within about 0.01 mm.{' '}
-          {wire ? (
-            <>
-              The drawer has {wire.outsideMm?.toFixed(2)} mm{wire.drawer === '' ? '' : `, drawer ${wire.drawer}`}.
-            </>
-          ) : (
-            'No wire of the drawers is near enough: order some, or turn it down.'
-          )}
-        </p>
-      )}
     </>
   )
 }

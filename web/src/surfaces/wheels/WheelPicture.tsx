@@ -4,7 +4,7 @@ import styles from './Wheels.module.css'
 
 /** Letters that stand at a tooth: a state is never told by colour alone. */
 const LETTER: Record<ToothFault, string> = { bent: 'b', short: 's', worn: 'w', cracked: 'c', missing: 'm' }
-const SIZE = 460
+const SIZE = 430
 
 interface WheelPictureProps {
   name: string
@@ -69,6 +69,8 @@ export function WheelPicture({
     onTooth?.((((Math.round(deg / space) % count) + count) % count) + 1)
   }
   const px = outsideMm / 110
+  // Marks of neighbouring teeth don't hide each other.
+  const mark = Math.min(px * 3.2, tip * 1.08 * Math.sin((space * Math.PI) / 360) * 0.95)
   return (
     <svg
       viewBox={`${-room} ${-room} ${2 * room} ${2 * room}`}
@@ -79,7 +81,7 @@ export function WheelPicture({
       onClick={tapped}
     >
       <path d={`M${outline.join('L')}Z`} fill="var(--brass-wash)" stroke="var(--brass)" strokeWidth={px * 0.35} />
-      <path d={strong} fill="none" stroke="var(--brass)" strokeWidth={px * 1.1} />
+      <path d={strong} fill="none" stroke="var(--brass)" strokeWidth={px * 0.8} />
       <Crossings root={root} arms={arms} px={px} />
       {boreMm !== null && <circle r={boreMm / 2} fill="var(--ground)" stroke="var(--brass)" strokeWidth={px * 0.35} />}
       {mirrorDeg !== null && mirrored.length > 0 && (
@@ -126,7 +128,7 @@ export function WheelPicture({
             <circle
               cx={x}
               cy={y}
-              r={px * 3.2}
+              r={mark}
               fill="var(--ground)"
               stroke={grave ? 'var(--madder)' : 'var(--amber)'}
               strokeWidth={px * 0.8}
@@ -134,7 +136,7 @@ export function WheelPicture({
             <text
               x={x}
               y={y}
-              fontSize={px * 4.2}
+              fontSize={mark * 1.35}
               textAnchor="middle"
               dominantBaseline="central"
               fill={grave ? 'var(--madder)' : 'var(--amber)'}

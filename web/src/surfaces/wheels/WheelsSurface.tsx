@@ -3,6 +3,7 @@ import {
   FieldError,
   freshTrack,
   isLookedAt,
+  lanternTrundles,
   stepsOfWay,
   unlessRefused,
   waysOut,
@@ -24,7 +25,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import { DonorsFor } from './DonorsFor.tsx'
 import { nextOf } from './next.ts'
-import { partsOf, sheetOf, type MovementPart } from './partsOf.ts'
+import { partTitle, partsOf, sheetOf, type MovementPart } from './partsOf.ts'
 import { PinionSheet } from './PinionSheet.tsx'
 import { WheelSheet } from './WheelSheet.tsx'
 
@@ -123,7 +124,7 @@ export function WheelsSurface() {
     <div className={parts.columns}>
       <section>
         <h2>
-          {part.arbor}, {part.part === 'wheel' ? (part.escape ? 'escape wheel' : 'wheel') : 'pinion'}
+          {partTitle(part)}, {part.train}
         </h2>
         {part.part === 'wheel' ? (
           <WheelSheet key={part.key} part={part} sheet={sheet} reversed={reversed} onSet={set} />
@@ -145,9 +146,6 @@ export function WheelsSurface() {
         )}
       </section>
       <section>
-        {all.map((p) => (
-          <PartButton key={p.key} part={p} row={sheetOf(p, wheels)} here={p === part} onGo={() => goTo(p.key)} />
-        ))}
         {(looked || sheet.way !== '') && (
           <WaysOut
             ways={ways}
@@ -164,6 +162,10 @@ export function WheelsSurface() {
           chosen={sheet.donorId}
           onChoose={(donorId) => set({ donorId })}
         />
+        <h3 className={parts.next}>Wheels and pinions</h3>
+        {all.map((p) => (
+          <PartButton key={p.key} part={p} row={sheetOf(p, wheels)} here={p === part} onGo={() => goTo(p.key)} />
+        ))}
         <Textarea
           mt="md"
           label="Note"
@@ -188,7 +190,8 @@ function PartButton({
   here: boolean
   onGo: () => void
 }) {
-  const bad = row && (row.faults.length > 0 || badClick(row) || row.worn === 'working' || row.worn === 'both')
+  const bad =
+    row && (row.faults.length > 0 || badClick(row) || row.worn === 'working' || row.worn === 'both' || badTrundles(row))
   const state = !row ? 'none' : row.way !== '' && row.way !== 'leave' ? 'watch' : bad ? 'must' : 'sound'
   return (
     <button
@@ -202,7 +205,7 @@ function PartButton({
         label={{ none: 'not looked at', watch: 'to be done', must: 'bad', sound: 'looked at' }[state]}
       />
       <span>
-        {part.arbor}, {part.part}
+        {partTitle(part)}
         <small>
           {part.train}, {part.count ?? '?'} {part.part === 'wheel' ? 'teeth' : 'leaves'}
         </small>
@@ -211,6 +214,10 @@ function PartButton({
   )
 }
 
+const badTrundles = ({ trundlesMm, shroud }: WheelSheetRow) => {
+  const all = trundlesMm.filter((mm): mm is number => mm !== null)
+  return shroud === 'bad' || (all.length >= 3 && lanternTrundles(all).replace.length > 0)
+}
 const badClick = (row: WheelSheetRow) => [row.click, row.clickSpring, row.rivet].includes('bad')
 
 function blankOf(jobId: string, part: MovementPart, stored: WheelSheetRow | undefined): WheelSheetChange {

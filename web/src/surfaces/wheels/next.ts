@@ -1,13 +1,14 @@
 import type { WorkStep } from '@treadle/core'
+import { partTitle, type MovementPart } from './partsOf.ts'
 
 interface Standing {
-  part: { train: string; arbor: string; part: string }
+  part: Pick<MovementPart, 'arbor' | 'part'>
   /** steps of the way that was chosen; none: nothing to be done */
   steps: Pick<WorkStep, 'key' | 'title'>[]
   done: string[]
   /** it can't be undone and the owner has not agreed */
   waitsForOwner: boolean
-  next: { arbor: string; part: string } | undefined
+  next: Pick<MovementPart, 'arbor' | 'part'> | undefined
 }
 
 export type Next = { label: string; hint?: string } & (
@@ -24,8 +25,8 @@ export function nextOf({ part, steps, done, waitsForOwner, next }: Standing): Ne
       what: 'step',
       key: step.key,
       label: `Press when done: ${step.title.toLowerCase()}`,
-      hint: `${part.arbor}, ${part.part}; ${done.length + 1} of ${steps.length}`,
+      hint: `${partTitle(part)}; ${done.length + 1} of ${steps.length}`,
     }
-  if (next) return { what: 'next-part', label: `Press for the next: ${next.arbor}, ${next.part}` }
+  if (next) return { what: 'next-part', label: `Press for the next: ${partTitle(next)}` }
   return { what: 'springs', label: 'Press to go on to the springs' }
 }

@@ -59,6 +59,11 @@ export function partsOf({
   })
 }
 
+/** "Great wheel", "Third arbor, wheel": an arbor named after its wheel is not named twice. */
+export function partTitle({ arbor, part }: Pick<MovementPart, 'arbor' | 'part'>): string {
+  return part === 'wheel' && arbor.toLowerCase().endsWith('wheel') ? arbor : `${arbor}, ${part}`
+}
+
 /** The sheet of a part: a pinion's is of cut leaves or of trundles, whichever was begun. */
 export function sheetOf(part: MovementPart, wheels: WheelSheetRow[]): WheelSheetRow | undefined {
   const mine = (kind: WheelPart) =>
