@@ -77,7 +77,6 @@ export const WheelSheetChange = ruled(
     /** the owner said yes to what can't be undone */
     ownerAgreed: boolean().required().label('The owner agreed'),
     done: array(requiredLine(30)).max(30).required().label('Steps done'),
-    photoId: idOrNone(),
     note: text(500).defined().label('Note'),
   }),
   [
@@ -131,7 +130,6 @@ export function blankWheelSheet(
     donorId: null,
     ownerAgreed: false,
     done: [],
-    photoId: null,
     note: '',
   }
 }

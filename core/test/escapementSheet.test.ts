@@ -104,14 +104,19 @@ describe('what is wrong with it, and its cure', () => {
     expect(cure).not.toBeNull()
     const after = escapementAction(movedBy(wrong, cure!), 3)
     expect(judgeEscapement(after, true).finding).toBe('fine')
-    expect(cureInWords(cure!, 18)).toMatch(/mm/)
+    expect(cureInWords(cure!, wrong)).toMatch(/mm/)
   })
 
   test('says which way and by how much', () => {
-    expect(cureInWords({ nearerMm: -0.08, openedDeg: 0 }, 18)).toBe('Bring the pallets’ arbor 0.08 mm farther.')
-    // Half of 1° at each face of an arm of 18 mm: 2 · 18 · tan 0.5°.
-    expect(cureInWords({ nearerMm: 0, openedDeg: -1 }, 18)).toBe('Close the pallets by 0.31 mm.')
-    expect(cureInWords({ nearerMm: 0, openedDeg: 0 }, 18)).toBe('Nothing is to be moved.')
+    const from = (xMm: number) => [
+      { xMm: 1.2 * xMm, yMm: -8 },
+      { xMm, yMm: -10 },
+    ]
+    const g = { teeth: 30, tipRadiusMm: 10, centreDistanceMm: 20, palletEntry: from(-10), palletExit: from(10) }
+    expect(cureInWords({ nearerMm: -0.08, openedDeg: 0 }, g)).toBe('Bring the pallets’ arbor 0.08 mm farther.')
+    // Arms of √200 mm, 90° apart, closed by 1°: 2·√200·(sin 45° − sin 44.5°) = 0.175 mm.
+    expect(cureInWords({ nearerMm: 0, openedDeg: -1 }, g)).toBe('Close the pallets by 0.18 mm across their edges.')
+    expect(cureInWords({ nearerMm: 0, openedDeg: 0 }, g)).toBe('Nothing is to be moved.')
   })
 
   test('what jams is too deep, what runs through too shallow', () => {

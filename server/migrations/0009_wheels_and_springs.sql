@@ -189,7 +189,6 @@ CREATE TABLE "wheel_sheets" (
 	"donor_id" uuid,
 	"owner_agreed" boolean NOT NULL,
 	"done" jsonb NOT NULL,
-	"photo_id" uuid,
 	"note" text NOT NULL,
 	"at" timestamp with time zone NOT NULL,
 	"who" text NOT NULL,
@@ -214,7 +213,6 @@ ALTER TABLE "suspensions" ADD CONSTRAINT "suspensions_job_id_jobs_id_fk" FOREIGN
 ALTER TABLE "suspensions" ADD CONSTRAINT "suspensions_who_id_people_id_fk" FOREIGN KEY ("who_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "wheel_sheets" ADD CONSTRAINT "wheel_sheets_job_id_jobs_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."jobs"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "wheel_sheets" ADD CONSTRAINT "wheel_sheets_donor_id_donors_id_fk" FOREIGN KEY ("donor_id") REFERENCES "public"."donors"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "wheel_sheets" ADD CONSTRAINT "wheel_sheets_photo_id_photos_id_fk" FOREIGN KEY ("photo_id") REFERENCES "public"."photos"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "wheel_sheets" ADD CONSTRAINT "wheel_sheets_who_id_people_id_fk" FOREIGN KEY ("who_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "donors_kind_count" ON "donors" USING btree ("kind","count");--> statement-breakpoint
 CREATE UNIQUE INDEX "depth_trials_place" ON "depth_trials" USING btree ("job_id","train","arbor");--> statement-breakpoint

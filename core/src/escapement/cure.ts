@@ -1,5 +1,5 @@
 import { escapementAction, type EscapementAction, type EscapementGeometry } from './action.ts'
-import { opened } from './shapes.ts'
+import { acrossEdgesMm, opened } from './shapes.ts'
 
 /** How the drawing is changed to try a cure: the arbor so much nearer, the pallets opened by so much between them. */
 export interface Moved {
@@ -148,21 +148,22 @@ function finer(cure: Cure, by: keyof Moved, tried: (moved: Moved) => Cure | null
   return at((near + far) / 2) ?? cure
 }
 
-/** What a cure asks for, in a sentence; bending is told at the pallets’ faces, `armMm` from their arbor. */
-export function cureInWords({ nearerMm, openedDeg }: Moved, armMm: number): string {
-  const across = Math.abs(2 * armMm * Math.tan((openedDeg / 2) * (Math.PI / 180)))
+/**
+ * What a move asks for, in a sentence; opening and closing is told as a caliper shows it, across the edges that let go.
+ *
+ * @param geometry - as it stands before the move
+ */
+export function cureInWords({ nearerMm, openedDeg }: Moved, geometry: EscapementGeometry): string {
+  const bent = movedBy(geometry, { nearerMm: 0, openedDeg })
+  const across = Math.abs(acrossEdgesMm(bent) - acrossEdgesMm(geometry))
   const parts = [
     ...(nearerMm === 0
       ? []
       : [`bring the pallets’ arbor ${Math.abs(nearerMm).toFixed(2)} mm ${nearerMm > 0 ? 'nearer' : 'farther'}`]),
-    ...(openedDeg === 0 ? [] : [`${openedDeg > 0 ? 'open' : 'close'} the pallets by ${across.toFixed(2)} mm`]),
+    ...(openedDeg === 0
+      ? []
+      : [`${openedDeg > 0 ? 'open' : 'close'} the pallets by ${across.toFixed(2)} mm across their edges`]),
   ]
   const words = parts.join(', and ')
   return words === '' ? 'Nothing is to be moved.' : `${words.charAt(0).toUpperCase()}${words.slice(1)}.`
-}
-
-/** How far the faces stand from the pallets’ arbor, on average of the points drawn, mm. */
-export function armOf({ palletEntry, palletExit }: Pick<EscapementGeometry, 'palletEntry' | 'palletExit'>): number {
-  const all = [...palletEntry, ...palletExit]
-  return all.reduce((sum, p) => sum + Math.hypot(p.xMm, p.yMm), 0) / all.length
 }

@@ -47,7 +47,6 @@ export const wheelSheets = pgTable(
     donorId: uuid('donor_id').references(() => donors.id),
     ownerAgreed: boolean('owner_agreed').notNull(),
     done: jsonb('done').$type<string[]>().notNull(),
-    photoId: uuid('photo_id').references(() => photos.id, { onDelete: 'set null' }),
     note: text('note').notNull(),
     ...made(),
   },

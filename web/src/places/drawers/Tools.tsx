@@ -102,7 +102,7 @@ function columnsOf(kind: ToolKind, onEdit: (id: string) => void): Column<ToolRow
 }
 
 /** "hand file, cut 2, 150 mm" */
-export function toolWords(t: ToolRow): string {
+function toolWords(t: ToolRow): string {
   return t.kind === 'file'
     ? `${t.shape} file, cut ${t.cut}, ${t.lengthMm ?? '?'} × ${t.widthMm ?? '?'} mm`
     : `${t.name || t.kind}, ${t.grit ?? '?'}`

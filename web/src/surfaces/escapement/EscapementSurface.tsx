@@ -8,7 +8,6 @@ import {
 } from '@treadle/contract'
 import {
   actionOfSheet,
-  armOf,
   cureInWords,
   drawnEscapement,
   FieldError,
@@ -19,12 +18,14 @@ import {
   leaveLow,
   escapeTopping,
   USUAL_SWING_DEG,
+  type EscapementGeometry,
   type Moved,
 } from '@treadle/core'
 import { Button, Group, NativeSelect, Slider } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
+import { FinishUsed } from '../../job/FinishUsed.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -84,7 +85,7 @@ export function EscapementSurface() {
   const locks = sheet.kind === 'dead-beat'
   const judged = action && judgeEscapement(action, locks)
   const cure = useCure(shown, swingDeg, locks)
-  const arm = shown ? armOf(shown) : 0
+  const inWords = (by: Moved, from: EscapementGeometry | null) => (from ? cureInWords(by, from) : '')
   const gauged = sheet.tipRadiiMm.filter((mm): mm is number => mm !== null)
   const whole = gauged.length >= 3 && gauged.length === (sheet.teeth ?? 0) ? gauged : null
   const low = whole ? leaveLow(whole, 2, sheet.spannedSpaces) : null
@@ -97,8 +98,8 @@ export function EscapementSurface() {
     tried,
     kept,
     cure,
-    cureWords: cure ? lowered(cureInWords(cure, arm)) : '',
-    triedWords: lowered(cureInWords(tried, arm)),
+    cureWords: cure ? lowered(inWords(cure, shown)) : '',
+    triedWords: lowered(inWords(tried, geometry)),
     fine: judged?.finding === 'fine',
     toppingSteps: steps,
     topped: sheet.topped,
@@ -259,11 +260,11 @@ export function EscapementSurface() {
             {judged.finding !== 'fine' && (
               <>
                 <h3 className={parts.next}>
-                  {cure ? cureInWords(cure, arm).replace(/\.$/, '') : 'No move alone cures it'}
+                  {cure ? inWords(cure, shown).replace(/\.$/, '') : 'No move alone cures it'}
                 </h3>
                 <p className={parts.say}>
                   {cure
-                    ? `Then: ${lowered(cure.judged.sentence)} A soft anchor bends a little in the vice, straight; a hard one is not bent, its faces are moved.`
+                    ? `Then: ${lowered(cure.judged.sentence)}. A soft anchor bends a little in the vice, straight; a hard one is not bent, its faces are moved.`
                     : 'Within 1 mm of the arbor and 3° of the pallets none is found: look at the measures, the faces and the tips.'}
                 </p>
               </>
@@ -324,6 +325,7 @@ export function EscapementSurface() {
                 Mark where it stands, and look at the drop again.
               </p>
             )}
+            <FinishUsed />
           </section>
         )}
       </section>

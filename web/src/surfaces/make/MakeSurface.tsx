@@ -12,6 +12,7 @@ import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useNavigate } from 'react-router'
+import { FinishUsed } from '../../job/FinishUsed.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -112,6 +113,7 @@ export function MakeSurface() {
             Take this {part.part} off the list
           </Button>
         )}
+        <FinishUsed />
       </section>
     </div>
   )
