@@ -249,7 +249,7 @@ test('the pallets are drawn, moved and set once; the release goes to the beat', 
   const slider = page.getByRole('slider', { name: 'Pallets opened' })
   await slider.focus()
   for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight')
-  await expect(page.getByRole('button', { name: 'It is set so', exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'It is set so', exact: true })).toBeEnabled()
   await page.getByRole('button', { name: 'As it was' }).click()
   await bar(page, 'Press to go on to the depthing')
 

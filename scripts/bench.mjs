@@ -8,6 +8,7 @@ import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
 import { findTimes } from './lib/findBench.mjs'
 import { loadTimes, photoMemory } from './lib/loadBench.mjs'
+import { donorTimes, palletFrames } from './lib/mendBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { plateInteraction } from './lib/plateBench.mjs'
 import { ROOT } from './lib/root.mjs'
@@ -21,6 +22,7 @@ const FIND_BUDGET_MS = 50
 const FIND_GROWTH = 1.5
 const ASSIGN_BUDGET_MS = 200
 const TOUCH_BUDGET_MS = 50
+const FRAME_BUDGET_MS = 20
 /** Against the health route under the same load, which asks the database one thing. */
 const LOAD_BUDGET = 3
 const MEMORY_BUDGET_MB = 500
@@ -34,6 +36,8 @@ try {
   await loaded()
   await assigning()
   report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
+  report('which of 5,000 donors fit, 95th percentile', await donorTimes(), FIND_BUDGET_MS, ' ms')
+  report('pallets dragged, 98 of 100 frames', await palletFrames(), FRAME_BUDGET_MS, ' ms')
 } finally {
   rmSync(folder, { recursive: true })
 }

@@ -29,7 +29,6 @@ const SHOTS = [
   ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
   ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
   ['plates', `${job('Round-top drum clock')}/plates`, 'light', chooseThird],
-  ['pivots', `${job('Round-top drum clock')}/pivots?at=going%20Third%20arbor%20back`, 'light'],
   [
     'holes',
     `${job('Round-top drum clock')}/holes`,
@@ -40,16 +39,20 @@ const SHOTS = [
     },
   ],
   ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],
+  ['wheels', `${job('Round-top drum clock')}/wheels`, 'light'],
+  ['springs', `${job('Round-top drum clock')}/springs?at=strike`, 'dark'],
+  ['escapement', `${job('Round-top drum clock')}/escapement`, 'light'],
   ['drawers', '/drawers/bushes', 'light'],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],
   ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
-  ['journal', `${job('Long café clock')}/journal`, 'light'],
-  ['reckoner', '/reckoner/beat.offset', 'light'],
   ['practice', '/practice', 'light', practise],
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
+  ['reckoner', '/reckoner/beat.offset', 'light'],
+  ['pivots', `${job('Round-top drum clock')}/pivots?at=going%20Third%20arbor%20back`, 'light'],
+  ['journal', `${job('Long café clock')}/journal`, 'light'],
   ['take-in', '/take-in', 'light'],
   ['visit', `${job('Ferry-house wall clock')}/visit`, 'light'],
   ['clock', `/clocks/${bench.tags.find((t) => t.clock.name === 'Harbour regulator').clock.id}`, 'light'],

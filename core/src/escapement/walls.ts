@@ -12,6 +12,7 @@ export interface Wall {
 
 /** Two pieces share their corner: rounding must not let a crossing fall between them. */
 const CORNER = 1e-9
+const CORNER_MM = 1e-6
 
 /**
  * Every place where an outline crosses the circle of the tips with the pallets turned by so many degrees, + clockwise.
@@ -20,16 +21,24 @@ const CORNER = 1e-9
  */
 export function wallsOf(geometry: EscapementGeometry): (palletDeg: number) => Wall[] {
   const { tipRadiusMm, centreDistanceMm } = geometry
-  const pieces = [...piecesOf('entry', geometry.palletEntry), ...piecesOf('exit', geometry.palletExit)]
+  const pieces = [
+    ...piecesOf('entry', geometry.palletEntry, tipRadiusMm),
+    ...piecesOf('exit', geometry.palletExit, tipRadiusMm),
+  ]
   return (palletDeg) => {
     const a = (palletDeg * Math.PI) / 180
     // The pallets turned clockwise are the wheel’s centre turned the other way about their arbor.
     const cx = centreDistanceMm * Math.sin(a)
     const cy = -centreDistanceMm * Math.cos(a)
     const walls: Wall[] = []
-    for (const { pallet, from, dx, dy, lengthMm, startMm } of pieces) {
+    for (const { pallet, from, dx, dy, lengthMm, startMm, near, far } of pieces) {
       const px = from.xMm - cx
       const py = from.yMm - cy
+      // Most pieces lie wholly inside or outside of the circle: by their middles.
+      const mx = px + dx / 2
+      const my = py + dy / 2
+      const apart = mx * mx + my * my
+      if (apart < near || apart > far) continue
       const qa = dx * dx + dy * dy
       const half = px * dx + py * dy
       const root = half * half - qa * (px * px + py * py - tipRadiusMm * tipRadiusMm)
@@ -52,15 +61,21 @@ interface Piece {
   dy: number
   lengthMm: number
   startMm: number
+  /** squares of the least and greatest distance of its middle from the wheel's centre at which it can cross the circle */
+  near: number
+  far: number
 }
 
-function piecesOf(pallet: Piece['pallet'], outline: Point[]): Piece[] {
+function piecesOf(pallet: Piece['pallet'], outline: Point[], tipRadiusMm: number): Piece[] {
   let startMm = 0
   return outline.slice(1).map((to, i) => {
     const from = outline[i] as Point
     const dx = to.xMm - from.xMm
     const dy = to.yMm - from.yMm
-    const piece = { pallet, from, dx, dy, lengthMm: Math.hypot(dx, dy), startMm }
+    const lengthMm = Math.hypot(dx, dy)
+    const half = lengthMm / 2 + CORNER_MM
+    const near = Math.max(0, tipRadiusMm - half) ** 2
+    const piece = { pallet, from, dx, dy, lengthMm, startMm, near, far: (tipRadiusMm + half) ** 2 }
     startMm += piece.lengthMm
     return piece
   })

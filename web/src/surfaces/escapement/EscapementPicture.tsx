@@ -16,6 +16,15 @@ const FACE = 0.3
 /** A finger’s way counts for a quarter of itself: an arbor is moved by hundredths. */
 const FINE = 0.25
 
+interface Drag {
+  what: 'arbor' | 'open' | 'turn'
+  scale: DOMMatrix
+  x: number
+  y: number
+  from: Moved
+  deg: number
+}
+
 interface EscapementPictureProps {
   /** as it is tried */
   geometry: EscapementGeometry
@@ -37,7 +46,7 @@ interface EscapementPictureProps {
 export function EscapementPicture(props: EscapementPictureProps) {
   const { geometry, swingDeg, palletDeg, action, moved, bent, low, onMove, onTurn } = props
   const svg = useRef<SVGSVGElement>(null)
-  const drag = useRef<{ what: 'arbor' | 'open' | 'turn'; x: number; y: number; from: Moved; deg: number } | null>(null)
+  const drag = useRef<Drag | null>(null)
   const { teeth, tipRadiusMm: r, centreDistanceMm: c } = geometry
   const stands = wheelStands(geometry, swingDeg, palletDeg) ?? 0
   const pitch = 360 / teeth
@@ -48,20 +57,17 @@ export function EscapementPicture(props: EscapementPictureProps) {
   )
   const view = { x: -wide * 1.35, y: -up - r * 0.16, width: wide * 2.7, height: up + c + r * 1.12 }
   const unit = view.width / 100
-  const mmOf = (event: PointerEvent) => {
-    const matrix = svg.current?.getScreenCTM()
-    if (!matrix) return { x: 0, y: 0 }
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
-    return { x, y }
-  }
   const start = (what: 'arbor' | 'open' | 'turn') => (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId)
-    drag.current = { what, ...mmOf(event), from: moved, deg: palletDeg }
+    // The scale is asked once, where the drag begins: asking again would have the page laid out at every move.
+    const scale = svg.current?.getScreenCTM()?.inverse()
+    if (!scale) return
+    drag.current = { what, scale, ...pointIn(scale, event), from: moved, deg: palletDeg }
   }
   const move = (event: PointerEvent) => {
     const d = drag.current
     if (!d) return
-    const now = mmOf(event)
+    const now = pointIn(d.scale, event)
     const [dx, dy] = [now.x - d.x, now.y - d.y]
     if (d.what === 'arbor') onMove({ ...d.from, nearerMm: within(d.from.nearerMm + dy * FINE * 0.3, 2) })
     else if (d.what === 'open')
@@ -207,6 +213,11 @@ function faceOf(outline: Point[], centreDistanceMm: number, tipRadiusMm: number)
     face.push(p)
   }
   return face
+}
+
+function pointIn(scale: DOMMatrix, { clientX, clientY }: PointerEvent): { x: number; y: number } {
+  const { x, y } = new DOMPoint(clientX, clientY).matrixTransform(scale)
+  return { x, y }
 }
 
 function within(value: number, most: number): number {

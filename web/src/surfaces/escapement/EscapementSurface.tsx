@@ -12,35 +12,32 @@ import {
   drawnEscapement,
   FieldError,
   judgeEscapement,
-  missingMeasures,
   movedBy,
-  toppingSteps,
-  leaveLow,
-  escapeTopping,
   USUAL_SWING_DEG,
   type EscapementGeometry,
   type Moved,
 } from '@treadle/core'
 import { Button, Group, NativeSelect, Slider } from '@mantine/core'
-import { useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
-import { FinishUsed } from '../../job/FinishUsed.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
-import { Figure } from '../../parts/Figure.tsx'
 import { wordsOf } from '../../parts/fieldWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { Pick } from '../../parts/Pick.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useLatest } from '../../parts/useLatest.ts'
 import { EscapementPicture } from './EscapementPicture.tsx'
 import styles from './Escapement.module.css'
 import { nextOf } from './next.ts'
 import { PalletPoints } from './PalletPoints.tsx'
 import { PlatformSheet, VergeSheet } from './Platform.tsx'
 import { Ticks } from './Ticks.tsx'
+import { Faces } from './Faces.tsx'
+import { Measures } from './Measures.tsx'
 import { Tips } from './Tips.tsx'
+import { toppingOf } from './toppingOf.ts'
 import { useCure } from './useCure.ts'
 
 const NAMESPACE = 'e1a5bb6e-5a86-4b0a-9f0c-6cf3e0d1c7a4'
@@ -69,6 +66,9 @@ export function EscapementSurface() {
   }
   const sheet = rows.seen(blank, stored) ?? blank
   const set = (part: Partial<EscapementSheetChange>) => rows.set(blank, stored, part)
+  // What does not move with the drawing is drawn once: a dragged frame has no time for thirty fields.
+  const latest = useLatest(set)
+  const onSet = useCallback((part: Partial<EscapementSheetChange>) => latest.current(part), [latest])
   const kept: Moved = { nearerMm: sheet.nearerMm, openedDeg: sheet.openedDeg }
   const [moved, setMoved] = useState<{ from: string; to: Moved } | null>(null)
   const keptKey = `${kept.nearerMm} ${kept.openedDeg}`
@@ -86,13 +86,7 @@ export function EscapementSurface() {
   const judged = action && judgeEscapement(action, locks)
   const cure = useCure(shown, swingDeg, locks)
   const inWords = (by: Moved, from: EscapementGeometry | null) => (from ? cureInWords(by, from) : '')
-  const gauged = sheet.tipRadiiMm.filter((mm): mm is number => mm !== null)
-  const whole = gauged.length >= 3 && gauged.length === (sheet.teeth ?? 0) ? gauged : null
-  const low = whole ? leaveLow(whole, 2, sheet.spannedSpaces) : null
-  const topping = whole ? escapeTopping(whole, sheet.spannedSpaces) : null
-  const to = sheet.leftLow.length > 0 && low ? low : topping
-  const asks = sheet.bent.length > 0 || (topping !== null && topping.mostMm > 0.005)
-  const steps = asks ? toppingSteps(to?.toRadiusMm ?? null, to?.mostMm ?? null) : []
+  const { steps } = toppingOf(sheet)
   const now = nextOf({
     drawn: shown !== null,
     tried,
@@ -123,17 +117,6 @@ export function EscapementSurface() {
       }
     },
   })
-  const field = (key: MeasureKey, label: string, unit = 'mm') => (
-    <Figure
-      key={key}
-      label={label}
-      draftOf="escapement"
-      unit={unit}
-      value={sheet[key]}
-      of={[EscapementSheetChange, key]}
-      onKeep={(value) => set({ [key]: value })}
-    />
-  )
   if (tapping)
     return (
       <PalletPoints
@@ -145,6 +128,7 @@ export function EscapementSurface() {
         }}
       />
     )
+  const isMoved = tried.nearerMm !== kept.nearerMm || tried.openedDeg !== kept.openedDeg
   const isDrawn = sheet.kind !== '' && sheet.kind !== 'verge' && sheet.kind !== 'platform'
   return (
     <div className={parts.columns}>
@@ -152,15 +136,7 @@ export function EscapementSurface() {
         <h2 className={parts.next} style={{ marginTop: 0 }}>
           Escapement
         </h2>
-        <Group align="end">
-          <NativeSelect
-            label="It is a"
-            value={sheet.kind}
-            onChange={(e) => set({ kind: e.currentTarget.value as EscapementKind })}
-            data={ESCAPEMENT_KINDS.map((value) => ({ value, label: ESCAPEMENT_TITLES[value] }))}
-          />
-          <Ticks />
-        </Group>
+        <Kind kind={sheet.kind} onSet={onSet} />
         {sheet.kind === '' && <p className={parts.say}>Say which kind it is, and it is drawn from a few measures.</p>}
         {shown && action && (
           <>
@@ -214,37 +190,8 @@ export function EscapementSurface() {
         )}
         {isDrawn && (
           <>
-            <h3 className={parts.next}>Its measures</h3>
-            <div className={parts.fields}>
-              {field('teeth', 'Teeth', '')}
-              {field('tipRadiusMm', 'Tips from the arbor')}
-              {field('centreDistanceMm', 'Arbors apart')}
-              {field('swingDeg', 'Swing either way', '°')}
-              {sheet.kind !== 'points' && (
-                <>
-                  {field('spannedSpaces', 'Spaces spanned', '')}
-                  {field('palletMm', sheet.kind === 'pin-pallet' ? 'Pin, across' : 'Pallet, thick')}
-                  {field('acrossMm', 'Across the edges')}
-                  {field('liftDeg', 'Lift of a face', '°')}
-                  {sheet.kind === 'dead-beat' && field('lockDeg', 'Lock', '°')}
-                </>
-              )}
-            </div>
-            {missingMeasures(sheet).length > 0 && (
-              <p className={parts.say}>
-                Still to measure:{' '}
-                {missingMeasures(sheet)
-                  .map((key) => lowered(WORDS[key]?.label ?? key))
-                  .join(', ')}
-                .
-              </p>
-            )}
-            {sheet.kind === 'points' && (
-              <Button variant="default" onClick={() => setTapping(true)}>
-                {sheet.palletEntry.length > 1 ? 'Tap the pallets anew' : 'Tap the pallets on a photo'}
-              </Button>
-            )}
-            <Tips sheet={sheet} steps={steps} low={low} topping={topping} swingDeg={swingDeg} onSet={set} />
+            <Measures sheet={sheet} onSet={onSet} onTap={setTapping} />
+            <Tips sheet={sheet} swingDeg={swingDeg} onSet={onSet} />
           </>
         )}
         {sheet.kind === 'platform' && <PlatformSheet sheet={sheet} onSet={set} />}
@@ -289,53 +236,41 @@ export function EscapementSurface() {
               </dd>
             </dl>
             <BeatKnows releaseDeg={action.releaseHalfDeg} works={action.verdict === 'works'} />
-            {(tried.nearerMm !== kept.nearerMm || tried.openedDeg !== kept.openedDeg) && (
-              <Group mt="sm">
-                <Button onClick={() => set(tried)}>It is set so</Button>
-                <Button variant="default" onClick={() => setTried(kept)}>
-                  As it was
-                </Button>
-              </Group>
-            )}
+            <Group mt="sm">
+              <Button disabled={!isMoved} onClick={() => set(tried)}>
+                It is set so
+              </Button>
+              <Button variant="default" disabled={!isMoved} onClick={() => setTried(kept)}>
+                As it was
+              </Button>
+            </Group>
           </section>
         )}
-        {isDrawn && (
-          <section aria-label="Faces">
-            <h3 className={parts.next}>Faces</h3>
-            <div className={parts.fields}>
-              {field('grooveEntryMm', 'Groove, entry')}
-              {field('grooveExitMm', 'Groove, exit')}
-            </div>
-            <p className={parts.say}>{facesSay(sheet)}</p>
-            <Pick
-              label="What is done"
-              value={sheet.faces}
-              of={['left', 'stoned', 'fresh track', 'faced']}
-              onPick={(faces) => set({ faces })}
-            />
-            <Pick
-              label="Mounted on a cock"
-              value={sheet.cock}
-              of={['no cock', 'pinned', 'not pinned']}
-              onPick={(cock) => set({ cock })}
-            />
-            {sheet.cock === 'not pinned' && (
-              <p>
-                <Mark state="watch" label="mind" /> Not pinned: each time the cock goes back the depth may be another.
-                Mark where it stands, and look at the drop again.
-              </p>
-            )}
-            <FinishUsed />
-          </section>
-        )}
+        {isDrawn && <Faces sheet={sheet} onSet={onSet} />}
       </section>
     </div>
   )
 }
 
-type MeasureKey = {
-  [K in keyof EscapementSheetChange]: EscapementSheetChange[K] extends number | null ? K : never
-}[keyof EscapementSheetChange]
+const Kind = memo(function Kind({
+  kind,
+  onSet,
+}: {
+  kind: EscapementKind
+  onSet: (part: Partial<EscapementSheetChange>) => void
+}) {
+  return (
+    <Group align="end">
+      <NativeSelect
+        label="It is a"
+        value={kind}
+        onChange={(e) => onSet({ kind: e.currentTarget.value as EscapementKind })}
+        data={ESCAPEMENT_KINDS.map((value) => ({ value, label: ESCAPEMENT_TITLES[value] }))}
+      />
+      <Ticks />
+    </Group>
+  )
+})
 
 function MoveSlider({
   label,
@@ -384,16 +319,6 @@ function BeatKnows({ releaseDeg, works }: { releaseDeg: number | null; works: bo
       set, unless that figure was typed by hand: then change it on <Link to="../listen">Beat</Link>.
     </p>
   )
-}
-
-function facesSay({ grooveEntryMm, grooveExitMm }: EscapementSheetChange): string {
-  const deepest = Math.max(grooveEntryMm ?? 0, grooveExitMm ?? 0)
-  if (grooveEntryMm === null && grooveExitMm === null)
-    return 'Draw a fingernail down each face: how deep have the teeth grooved it?'
-  if (deepest === 0) return 'Smooth: left as they are, polished at most.'
-  if (deepest <= 0.05)
-    return 'Stone it flat and polish: no rounded edge where the tooth lets go. The pallets come as much nearer.'
-  return 'Too deep to stone away without losing the lift: move the wheel or the pallets to a fresh track, or face it with hard spring steel.'
 }
 
 const lowered = (words: string) => words.charAt(0).toLowerCase() + words.slice(1).replace(/\.$/, '')

@@ -1,8 +1,8 @@
 import { type EscapementSheetChange } from '@treadle/contract'
-import { actionOfLowTooth, actionOfSheet, heardTeeth, type LeaveSome, type Topping, type WorkStep } from '@treadle/core'
+import { actionOfLowTooth, actionOfSheet, heardTeeth, type LeaveSome } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { request } from '../../data/api.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -11,23 +11,19 @@ import parts from '../../parts/parts.module.css'
 import { mm } from '../../parts/say.ts'
 import { Steps } from '../../parts/Steps.tsx'
 import styles from './Escapement.module.css'
+import { toppingOf } from './toppingOf.ts'
 
 /** The escape wheel's tips, one after another with the gauge, what a listening says of each, and the topping. */
-export function Tips({
+export const Tips = memo(function Tips({
   sheet,
-  steps,
-  low,
-  topping,
   swingDeg,
   onSet,
 }: {
   sheet: EscapementSheetChange
-  steps: WorkStep[]
-  low: LeaveSome | null
-  topping: Topping | null
   swingDeg: number
   onSet: (part: Partial<EscapementSheetChange>) => void
 }) {
+  const { topping, low, even, steps } = toppingOf(sheet)
   const [heardFrom, setHeardFrom] = useState(1)
   const teeth = sheet.teeth
   const heard = useHeard(teeth)
@@ -94,7 +90,7 @@ export function Tips({
           )
         })}
       </div>
-      {topping && topping.mostMm > 0.005 && (
+      {topping && !even && (
         <>
           <h3 className={parts.next}>
             {leaving && low
@@ -115,7 +111,7 @@ export function Tips({
           )}
         </>
       )}
-      {topping && topping.mostMm <= 0.005 && (
+      {topping && even && (
         <p>
           <Mark state="sound" label="even" /> All tips are of one length within {(topping.mostMm * 1000).toFixed(0)} µm.
         </p>
@@ -123,7 +119,7 @@ export function Tips({
       {steps.length > 0 && <Steps steps={steps} done={sheet.topped} onDone={(topped) => onSet({ topped })} />}
     </section>
   )
-}
+})
 
 function nearer(byMm: number | null): string {
   return byMm === null

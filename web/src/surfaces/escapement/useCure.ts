@@ -2,6 +2,9 @@ import type { Cure, EscapementGeometry } from '@treadle/core'
 import { useEffect, useRef, useState } from 'react'
 import type { CureAsked, CureFound } from './cure.worker.ts'
 
+/** A drawing that has not moved for so long is at rest. */
+const AT_REST_MS = 150
+
 /** What would make an escapement right, looked for beside the page; null while it is looked for, or there is none. */
 export function useCure(geometry: EscapementGeometry | null, swingDeg: number, locks: boolean): Cure | null {
   const worker = useRef<Worker | null>(null)
@@ -14,12 +17,14 @@ export function useCure(geometry: EscapementGeometry | null, swingDeg: number, l
     worker.current = made
     asked.current += 1
     const id = asked.current
+    // While it is dragged nothing is looked for: each move would stand in line behind the last.
     made.onmessage = ({ data }: MessageEvent<CureFound>) => {
       // An answer to an older question is no answer to this one.
       if (data.id === asked.current) setFound({ of: key, cure: data.cure })
     }
     made.onerror = () => setFound({ of: key, cure: null })
-    made.postMessage({ id, geometry, swingDeg, locks } satisfies CureAsked)
+    const timer = setTimeout(() => made.postMessage({ id, geometry, swingDeg, locks } satisfies CureAsked), AT_REST_MS)
+    return () => clearTimeout(timer)
     // The key says all of what is asked.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key])
