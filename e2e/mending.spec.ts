@@ -1,45 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import type { JobPage, NewJob } from '@treadle/contract'
-import { EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
-import type { Page } from '@playwright/test'
+import type { JobPage } from '@treadle/contract'
+import { bar, send, taken } from './taken.ts'
 import { expect, press, test, Workshop } from './workshop.ts'
-
-/** A clock with a going train, taken in by the API; gives back its job's address and how to read it. */
-async function taken(shop: Workshop) {
-  const id = randomUUID()
-  const body: NewJob = {
-    id,
-    owner: { id: randomUUID(), name: 'Gull Row', phone: '', address: '' },
-    clock: {
-      id: randomUUID(),
-      name: 'Kitchen clock',
-      kind: 'wall',
-      marks: '',
-      trains: [{ train: 'going', power: 'spring' }],
-      pendulum: EMPTY_PENDULUM,
-      work: PLAIN_WORK,
-    },
-    complaint: 'Stops.',
-    cameWith: [],
-    promisedOn: null,
-    standsAt: '',
-    movedLately: 'unknown',
-    lastServiced: null,
-  }
-  await send(shop, 'POST', '/jobs', body)
-  const read = async () => (await (await fetch(`${shop.url}/api/jobs/${id}`)).json()) as JobPage
-  return { id, address: `${shop.url}/jobs/${id}`, read }
-}
-
-async function send(shop: Workshop, method: string, path: string, body: unknown): Promise<void> {
-  const answer = await fetch(`${shop.url}/api${path}`, {
-    method,
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  })
-  if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`)
-}
 
 const LIST = [
   'kind,material,outside mm,inside mm,length mm,measured mm,count,drawer',
@@ -48,10 +11,6 @@ const LIST = [
   'bush,bronze,2.02,0.95,2.5,,2,B1',
 ].join('\n')
 const stocked = (shop: Workshop) => send(shop, 'POST', '/stock/lists', { id: randomUUID(), csv: LIST, keep: true })
-
-/** What the pedal would do now. */
-const bar = (page: Page, words: string) =>
-  expect(page.getByRole('button', { name: words, exact: false }).last()).toBeVisible()
 
 test('four arbors from their counts to the last bush, by pedal and caliper keys alone', async ({ own, page }) => {
   await stocked(own)

@@ -1,34 +1,14 @@
 import { randomUUID } from 'node:crypto'
-import type { JobPage, NewJob, StockRow } from '@treadle/contract'
-import { EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
+import type { StockRow } from '@treadle/contract'
 import type { Page } from '@playwright/test'
+import { bar, send, taken } from './taken.ts'
 import { expect, press, test, type Workshop } from './workshop.ts'
 
 /** A spring clock with its going train counted, taken in by the API. */
-async function taken(shop: Workshop) {
-  const id = randomUUID()
-  const body: NewJob = {
-    id,
-    owner: { id: randomUUID(), name: 'Gull Row', phone: '', address: '' },
-    clock: {
-      id: randomUUID(),
-      name: 'Kitchen clock',
-      kind: 'wall',
-      marks: '',
-      trains: [{ train: 'going', power: 'spring' }],
-      pendulum: EMPTY_PENDULUM,
-      work: PLAIN_WORK,
-    },
-    complaint: 'Stops.',
-    cameWith: [],
-    promisedOn: null,
-    standsAt: '',
-    movedLately: 'unknown',
-    lastServiced: null,
-  }
-  await send(shop, 'POST', '/jobs', body)
+async function counted(shop: Workshop) {
+  const clock = await taken(shop)
   const sheet = randomUUID()
-  await send(shop, 'PUT', `/jobs/${id}/trains/${sheet}`, {
+  await send(shop, 'PUT', `/jobs/${clock.id}/trains/${sheet}`, {
     id: sheet,
     version: 0,
     train: 'going',
@@ -44,17 +24,7 @@ async function taken(shop: Workshop) {
     motion: null,
     faultPeriodS: null,
   })
-  const read = async () => (await (await fetch(`${shop.url}/api/jobs/${id}`)).json()) as JobPage
-  return { id, address: `${shop.url}/jobs/${id}`, read }
-}
-
-async function send(shop: Workshop, method: string, path: string, body: unknown): Promise<void> {
-  const answer = await fetch(`${shop.url}/api${path}`, {
-    method,
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  })
-  if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`)
+  return clock
 }
 
 /** A figure as a caliper with a cable sends it: typed into the field, and Enter. */
@@ -69,11 +39,8 @@ async function type(page: Page, label: string | RegExp, figure: string): Promise
 const pick = (page: Page, label: string, word: string) =>
   page.getByRole('radiogroup', { name: label }).getByText(word, { exact: true }).click()
 
-const bar = (page: Page, words: string) =>
-  expect(page.getByRole('button', { name: words, exact: false }).last()).toBeVisible()
-
 test('a worn great wheel is reversed, from the first step to the last, by pedal', async ({ own, page }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   await page.goto(`${address}/wheels`)
   await type(page, 'Outside', '65')
   await type(page, 'Bore', '6.4')
@@ -131,7 +98,7 @@ test('a worn great wheel is reversed, from the first step to the last, by pedal'
 })
 
 test('what can’t be undone waits for the owner; trundles go from field to field', async ({ own, page }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   await page.goto(`${address}/wheels?at=going+Centre+wheel`)
   await type(page, 'Or type the tooth that is bent', '3')
   await page.getByLabel('Dress the teeth').check()
@@ -160,7 +127,7 @@ test('a rusty mainspring: the drawers choose, what is too strong is said, a weak
   own,
   page,
 }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   const csv = [
     'kind,width mm,thick mm,length mm,count,drawer',
     'mainspring,16,0.34,1250,1,S1',
@@ -204,7 +171,7 @@ test('a rusty mainspring: the drawers choose, what is too strong is said, a weak
 })
 
 test('the pallets are drawn, moved and set once; the release goes to the beat', async ({ own, page }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   await page.goto(`${address}/escapement`)
   await page.getByLabel('It is a').selectOption('dead-beat')
   for (const [label, figure] of [
@@ -262,7 +229,7 @@ test('the pallets are drawn, moved and set once; the release goes to the beat', 
 })
 
 test('the tips are gauged one after another, and one is left low', async ({ own, page }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   await page.goto(`${address}/escapement`)
   await page.getByLabel('It is a').selectOption('recoil')
   await type(page, 'Teeth', '12')
@@ -283,7 +250,7 @@ test('the tips are gauged one after another, and one is left low', async ({ own,
 })
 
 test('the depthing tool by the foot, a part to make, and a donor that fits', async ({ own, page }) => {
-  const { address, read } = await taken(own)
+  const { address, read } = await counted(own)
   await page.goto(`${address}/depthing`)
   await type(page, 'Module in hand', '0.75')
   await expect(page.getByText('Centre distance 34.50 mm, across the runners 40.50 mm')).toBeVisible()

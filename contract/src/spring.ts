@@ -37,6 +37,8 @@ export const SpringSheetChange = ruled(
     barrelHeightMm: mm(1, 110, 'Barrel, height inside'),
     arborMm: mm(1, 200, 'Arbor'),
     turnsUsed: mm(0.5, 60, 'Turns used'),
+    /** out of its barrel, laid loose on the bench, across its outer coil */
+    looseMm: mm(5, 3000, 'Laid loose, across'),
     end: string().oneOf(['', 'hole', 'loop']).defined().label('Outer end'),
     holeEnd: string().oneOf(['', 'sound', 'torn']).defined().label('Its end'),
     set: boolean().required().label('Set'),
@@ -75,6 +77,7 @@ export function blankSpringSheet(id: string, train: SpringSheetChange['train']):
     barrelHeightMm: null,
     arborMm: null,
     turnsUsed: null,
+    looseMm: null,
     end: '',
     holeEnd: '',
     set: false,

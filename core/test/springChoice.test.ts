@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import {
   chooseMainspring,
   coilsLie,
+  judgeSet,
   compareMainsprings,
   lengthFromCoils,
   springEnergy,
@@ -121,6 +122,13 @@ describe('choosing from the drawers', () => {
     const { whyNot } = chooseMainspring(BARREL, OLD, [{ ...OLD, count: 1, id: 'a' }], 12)
     expect(whyNot[0]!.why).toMatch(/9\.1 turns; 12\.0 are needed/)
   })
+})
+
+test('a spring that stays coiled under twice its barrel is set, from three times on it is sound', () => {
+  expect(judgeSet(70, 36).verdict).toBe('set')
+  expect(judgeSet(72, 36)).toMatchObject({ times: 2, verdict: 'watch' })
+  expect(judgeSet(108, 36).verdict).toBe('sound')
+  expect(() => judgeSet(0, 36)).toThrow('looseMm')
 })
 
 describe('a spring in its barrel', () => {

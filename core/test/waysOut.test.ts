@@ -6,6 +6,7 @@ import {
   drillsForRivet,
   freshTrack,
   leftOnArm,
+  mendDone,
   MADE_PARTS,
   mirrorLines,
   outlineOfPart,
@@ -94,6 +95,25 @@ describe('ways out of what was found', () => {
     expect(why(dirty, 'do-platform')).toBe('')
     expect(dirty.find((w) => w.key === 'exchange-platform')!.remark).toMatch(/1 in the ledger/)
   })
+})
+
+test('what was done is told only where every step was', () => {
+  const steps = reversingSteps(null, null).map((s) => s.key)
+  const reversed = { ...WHEEL, arbor: 'Great wheel', train: 'going', way: 'reverse' as const, click: 'sound' as const }
+  const spring = {
+    train: 'strike',
+    choice: 'stock' as const,
+    done: ['out', 'take', 'clean', 'oil', 'wind', 'hook', 'count'],
+  }
+  expect(mendDone({ wheels: [{ ...reversed, done: steps }], springs: [spring] })).toEqual([
+    'Wheel reversed on its arbor: great wheel, going.',
+    'A new mainspring: strike.',
+  ])
+  const half = { wheels: [{ ...reversed, done: steps.slice(0, -1) }], springs: [{ ...spring, done: ['out'] }] }
+  expect(mendDone(half)).toEqual([])
+  expect(
+    mendDone({ wheels: [{ ...reversed, way: 'leave', done: [] }], springs: [{ ...spring, choice: 'keep' }] }),
+  ).toEqual([])
 })
 
 describe('which side of a tooth works', () => {

@@ -117,6 +117,7 @@ CREATE TABLE "spring_sheets" (
 	"barrel_height_mm" double precision,
 	"arbor_mm" double precision,
 	"turns_used" double precision,
+	"loose_mm" double precision,
 	"end" text NOT NULL,
 	"hole_end" text NOT NULL,
 	"set" boolean NOT NULL,

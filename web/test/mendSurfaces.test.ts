@@ -1,5 +1,7 @@
 import type { EscapementAction } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
+import type { JobPage } from '@treadle/contract'
+import { begunFrom } from '../src/surfaces/make/measured.ts'
 import { nextOf as depthing } from '../src/surfaces/depthing/next.ts'
 import { nextOf as escapement } from '../src/surfaces/escapement/next.ts'
 import { nextOf as springs } from '../src/surfaces/springs/next.ts'
@@ -74,6 +76,29 @@ describe('the foot at the escapement', () => {
     expect(escapement({ ...at, fine: true })).toMatchObject({ what: 'top', key: 'note' })
     expect(escapement({ ...at, fine: true, topped: ['note', 'free'] }).what).toBe('depthing')
     expect(escapement({ ...at, drawn: false, cure: null, toppingSteps: [] }).what).toBe('depthing')
+  })
+})
+
+describe('a part to make begins with what was measured', () => {
+  const none = { pivots: [], wheels: [], holes: [] }
+  test('the rivet and the wheel that it goes through', () => {
+    const wheel = { arbor: 'Great wheel', train: 'going', rivetMm: 2.2, thickMm: 1.9 } as JobPage['wheels'][number]
+    expect(begunFrom('click rivet', { ...none, wheels: [wheel] })).toEqual({
+      name: 'Great wheel, going',
+      sizes: { clickHoleMm: 2.2, clickMm: 1.6, wheelHoleMm: 2.2, wheelMm: 1.9 },
+    })
+  })
+  test('the pivot to be let in anew; else a usual size', () => {
+    const pivot = {
+      arbor: 'Third',
+      plate: 'back',
+      finishedMm: null,
+      arborMm: 2.1,
+      originalMm: 0.9,
+    } as JobPage['pivots'][number]
+    expect(begunFrom('pivot', { ...none, pivots: [pivot] }).sizes).toMatchObject({ pivotMm: 0.9, arborMm: 2.1 })
+    expect(begunFrom('pivot', none)).toEqual({ name: '', sizes: { pivotMm: 1, pivotLongMm: 2.6, arborMm: 2.4 } })
+    expect(begunFrom('stud', none).sizes).toHaveProperty('postMm', 2.5)
   })
 })
 

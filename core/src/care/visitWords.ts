@@ -1,6 +1,7 @@
 import { outOfBeatMs, splitTold, type HeardIntervals } from '../beat/heard.ts'
 import { rateBookOf, type RateAims, type RateEventKind, type RateLog } from '../rate/fromLog.ts'
 import { rateInWords } from '../rate/words.ts'
+import { mendDone, type MendSheets } from '../wheel/done.ts'
 import type { Moment } from './moment.ts'
 
 /** A visit, as far as it is told in words. */
@@ -14,6 +15,8 @@ export interface VisitFacts extends RateLog {
   estimates: { state: string; lines: { title: string }[] }[]
   observations: { key: string; answer: string; note: string }[]
   causes: { cause: string }[]
+  wheels?: MendSheets['wheels']
+  springs?: MendSheets['springs']
 }
 
 /** What was done and found on a visit, in sentences for whoever opens this clock again; nothing that was not done. */
@@ -29,6 +32,7 @@ export function visitInWords(visit: VisitFacts, settings: RateAims['settings']):
   const worked = pivots.filter((p) => p.work !== '' && p.work !== 'left')
   if (worked.length > 0)
     words.push(`Pivots: ${worked.map((p) => `${p.arbor.toLowerCase()}, ${p.plate}, ${p.work}`).join('; ')}.`)
+  words.push(...mendDone({ wheels: visit.wheels ?? [], springs: visit.springs ?? [] }))
   const springs = visit.estimates
     .filter((e) => e.state === 'accepted')
     .at(-1)

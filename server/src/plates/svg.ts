@@ -1,5 +1,5 @@
 import type { PlateOutlines } from '@treadle/core'
-import { printable } from './printable.ts'
+import { escaped, mm } from './svgWords.ts'
 
 const MARGIN_MM = 8
 const NAME_MM = 2.2
@@ -31,15 +31,4 @@ ${[outline, ...drawn].filter((part) => part !== '').join('\n')}
 <g transform="translate(${mm(ruler.x)} ${mm(ruler.y)})"><path d="M0 -1V1M0 0H${RULER_MM}M${RULER_MM} -1V1"/><text x="${RULER_MM + 1.5}" y=".8">${RULER_MM} mm; print at full size. ${plate === 'front' ? 'Front' : 'Back'} plate, as seen from the front.</text></g>
 </svg>
 `
-}
-
-/** To a thousandth of a millimetre. */
-function mm(value: number): string {
-  return String(Math.round(value * 1000) / 1000)
-}
-
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
-
-function escaped(text: string): string {
-  return printable(text).replace(/[&<>"']/g, (c) => ENTITIES[c] ?? c)
 }

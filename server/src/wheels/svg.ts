@@ -1,5 +1,5 @@
 import { outlineOfPart, type PartDrawing } from '@treadle/core'
-import { printable } from '../plates/printable.ts'
+import { escaped, mm } from '../plates/svgWords.ts'
 
 const MARGIN_MM = 8
 const RULER_MM = 20
@@ -25,7 +25,7 @@ export function partSvg(drawing: PartDrawing, name: string): string {
         })
         .join('')
     : ''
-  const title = printable(`${drawing.part}${name === '' ? '' : `, ${name}`}`)
+  const title = `${drawing.part}${name === '' ? '' : `, ${name}`}`
   const words = lines.map(
     (line, i) =>
       `<text x="${MARGIN_MM}" y="${mm(2 * widest + 2 * MARGIN_MM + (i + 1) * LINE_MM)}">${escaped(line)}</text>`,
@@ -53,14 +53,4 @@ export function sizesInWords({ sections, bore, rodMm, material }: PartDrawing): 
       : []),
     `from ${material}, ${rodMm} mm; all in mm`,
   ]
-}
-
-function mm(value: number): string {
-  return String(Math.round(value * 1000) / 1000)
-}
-
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
-
-function escaped(text: string): string {
-  return printable(text).replace(/[&<>"']/g, (c) => ENTITIES[c] ?? c)
 }

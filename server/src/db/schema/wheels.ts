@@ -70,6 +70,7 @@ export const springSheets = pgTable(
     barrelHeightMm: mm('barrel_height_mm'),
     arborMm: mm('arbor_mm'),
     turnsUsed: mm('turns_used'),
+    looseMm: mm('loose_mm'),
     end: text('end').$type<SpringSheetChange['end']>().notNull(),
     holeEnd: text('hole_end').$type<SpringSheetChange['holeEnd']>().notNull(),
     set: boolean('set').notNull(),

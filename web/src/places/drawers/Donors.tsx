@@ -1,18 +1,13 @@
 import { blankDonor, DonorChange, type DonorRow } from '@treadle/contract'
 import { DONOR_KINDS } from '@treadle/core'
-import { Button, FileButton, Group, NativeSelect, TextInput } from '@mantine/core'
+import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { queryClient, sayNotKept, sendAsChange, useChange, useDonors } from '../../data/queries.ts'
+import { queryClient, sayNotKept, sendAsChange, useDonors } from '../../data/queries.ts'
 import { Columns, type Column } from '../../parts/Columns.tsx'
-import { meetConflict } from '../../parts/conflict.tsx'
-import { wordsOf } from '../../parts/fieldWords.ts'
-import { Figure } from '../../parts/Figure.tsx'
 import { Loaded } from '../../parts/Loading.tsx'
-import parts from '../../parts/parts.module.css'
-import { useRowForm } from '../../parts/useRowForm.ts'
+import { DrawerForm } from './DrawerForm.tsx'
 
-const WORDS = wordsOf(DonorChange)
 const SIZES = [
   ['count', 'Count', ''],
   ['moduleMm', 'Module', 'mm'],
@@ -100,81 +95,26 @@ function columnsOf(onEdit: (id: string) => void): Column<DonorRow>[] {
 }
 
 function DonorForm({ row, onDone }: { row: DonorRow | undefined; onDone: () => void }) {
-  const change = useChange('donors')
   const kept = useMemo(() => changeOf(row), [row])
-  const { form, base, forget } = useRowForm(kept, `donor ${row?.id ?? 'new'}`, DonorChange)
   const [photo, setPhoto] = useState<File | null>(null)
-  const leave = () => {
-    forget()
-    onDone()
-  }
-  const save = (values: DonorChange) =>
-    change.mutate(
-      { method: 'PUT', path: `/donors/${values.id}`, body: values },
-      {
-        onSuccess: () => {
-          if (photo)
-            sendAsChange({ method: 'PUT', path: `/donors/${values.id}/photo`, body: photo }).then(
-              () => void queryClient.invalidateQueries({ queryKey: ['donors'] }),
-              sayNotKept,
-            )
-          leave()
-        },
-        onError: (error) => {
-          const met = meetConflict(error, {
-            words: WORDS,
-            base: row && base,
-            mine: values,
-            send: (merged, version) => save({ ...(merged as DonorChange), version }),
-            takeTheirs: (theirs) => form.setValues(theirs),
-          })
-          if (!met) sayNotKept(error)
-        },
-      },
-    )
-  const number = (path: keyof DonorChange, label: string, unit: string) => {
-    const { onChange, ...props } = form.getInputProps(path) as {
-      value: number | null
-      onChange: (v: number | null) => void
-      error?: string
-    }
-    return (
-      <Figure
-        key={path}
-        label={label}
-        draftOf={row?.id ?? 'new'}
-        unit={unit}
-        value={props.value}
-        error={props.error}
-        onKeep={onChange}
-        of={[DonorChange, path]}
-        atOnce
-      />
+  const sendPhoto = (id: string) => {
+    if (!photo) return
+    sendAsChange({ method: 'PUT', path: `/donors/${id}/photo`, body: photo }).then(
+      () => void queryClient.invalidateQueries({ queryKey: ['donors'] }),
+      sayNotKept,
     )
   }
   return (
-    <form onSubmit={form.onSubmit(save)} noValidate>
-      <div className={parts.fields}>
-        <NativeSelect label="Kind" data={[...DONOR_KINDS]} {...form.getInputProps('kind')} />
-        {SIZES.map(([key, label, unit]) => number(key, label, unit))}
-        <NativeSelect
-          label="Collet on the side"
-          data={[
-            { value: '', label: 'not said' },
-            { value: 'front', label: 'front' },
-            { value: 'back', label: 'back' },
-          ]}
-          {...form.getInputProps('side')}
-        />
-        {number('there', 'There', '')}
-        <TextInput label="Out of" {...form.getInputProps('from')} />
-        <TextInput label="Drawer" {...form.getInputProps('drawer')} />
-        <TextInput label="Note" {...form.getInputProps('note')} />
-      </div>
-      <Group mt="sm">
-        <Button type="submit" loading={change.isPending}>
-          {row ? 'Keep it' : 'Put it in'}
-        </Button>
+    <DrawerForm<DonorChange>
+      path="donors"
+      schema={DonorChange}
+      row={kept}
+      isNew={row === undefined}
+      draft={`donor ${row?.id ?? 'new'}`}
+      takeOut="Take it out"
+      onDone={onDone}
+      onKept={sendPhoto}
+      more={
         <FileButton accept="image/jpeg,image/png,image/webp" onChange={setPhoto}>
           {(props) => (
             <Button variant="default" {...props}>
@@ -182,21 +122,28 @@ function DonorForm({ row, onDone }: { row: DonorRow | undefined; onDone: () => v
             </Button>
           )}
         </FileButton>
-        <Button variant="subtle" onClick={leave}>
-          Leave it
-        </Button>
-        {row && (
-          <Button
-            variant="subtle"
-            onClick={() =>
-              change.mutate({ method: 'DELETE', path: `/donors/${row.id}` }, { onSuccess: leave, onError: sayNotKept })
-            }
-          >
-            Take it out
-          </Button>
-        )}
-      </Group>
-    </form>
+      }
+    >
+      {(form, number) => (
+        <>
+          <NativeSelect label="Kind" data={[...DONOR_KINDS]} {...form.getInputProps('kind')} />
+          {SIZES.map(([key, label, unit]) => number(key, label, unit))}
+          <NativeSelect
+            label="Collet on the side"
+            data={[
+              { value: '', label: 'not said' },
+              { value: 'front', label: 'front' },
+              { value: 'back', label: 'back' },
+            ]}
+            {...form.getInputProps('side')}
+          />
+          {number('there', 'There', '')}
+          <TextInput label="Out of" {...form.getInputProps('from')} />
+          <TextInput label="Drawer" {...form.getInputProps('drawer')} />
+          <TextInput label="Note" {...form.getInputProps('note')} />
+        </>
+      )}
+    </DrawerForm>
   )
 }
 

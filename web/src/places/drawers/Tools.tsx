@@ -1,20 +1,15 @@
 import { blankTool, TOOL_KINDS, TOOL_TITLES, ToolChange, type ToolKind, type ToolRow } from '@treadle/contract'
 import { FILE_CUTS, FILE_SHAPES, KEPT_FOR } from '@treadle/core'
-import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core'
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { sayNotKept, useChange, useTools } from '../../data/queries.ts'
+import { useTools } from '../../data/queries.ts'
 import { Columns, type Column } from '../../parts/Columns.tsx'
-import { meetConflict } from '../../parts/conflict.tsx'
-import { wordsOf } from '../../parts/fieldWords.ts'
-import { Figure } from '../../parts/Figure.tsx'
 import { Loaded } from '../../parts/Loading.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
-import { useRowForm } from '../../parts/useRowForm.ts'
+import { DrawerForm } from './DrawerForm.tsx'
 import { FileAdviser } from './FileAdviser.tsx'
-
-const WORDS = wordsOf(ToolChange)
 
 /** The drawer of files, abrasives and stones, and the adviser that knows which of them to take. */
 export function Tools() {
@@ -109,88 +104,37 @@ function toolWords(t: ToolRow): string {
 }
 
 function ToolForm({ kind, row, onDone }: { kind: ToolKind; row: ToolRow | undefined; onDone: () => void }) {
-  const change = useChange('tools')
   const kept = useMemo(() => row ?? blankTool(uuid(), kind), [kind, row])
-  const { form, base, forget } = useRowForm(kept, `tool ${row?.id ?? kind}`, ToolChange)
-  const leave = () => {
-    forget()
-    onDone()
-  }
-  const save = (values: ToolChange) =>
-    change.mutate(
-      { method: 'PUT', path: `/tools/${values.id}`, body: values },
-      {
-        onSuccess: leave,
-        onError: (error) => {
-          const met = meetConflict(error, {
-            words: WORDS,
-            base: row && base,
-            mine: values,
-            send: (merged, version) => save({ ...(merged as ToolChange), version }),
-            takeTheirs: (theirs) => form.setValues(theirs),
-          })
-          if (!met) sayNotKept(error)
-        },
-      },
-    )
-  const number = (path: 'lengthMm' | 'widthMm' | 'grit', label: string, unit = 'mm') => {
-    const { onChange, ...props } = form.getInputProps(path) as {
-      value: number | null
-      onChange: (v: number | null) => void
-      error?: string
-    }
-    return (
-      <Figure
-        label={label}
-        draftOf={row?.id ?? kind}
-        unit={unit}
-        value={props.value}
-        error={props.error}
-        onKeep={onChange}
-        of={[ToolChange, path]}
-        atOnce
-      />
-    )
-  }
-  const whole = typeof form.errors[''] === 'string' ? form.errors[''] : null
   return (
-    <form onSubmit={form.onSubmit(save)} noValidate>
-      <div className={parts.fields}>
-        {kind === 'file' && (
-          <>
-            <NativeSelect label="Shape" data={[...FILE_SHAPES]} {...form.getInputProps('shape')} />
-            <NativeSelect label="Cut" data={[...FILE_CUTS]} {...form.getInputProps('cut')} />
-            {number('lengthMm', 'Length, without tang')}
-            {number('widthMm', 'Width')}
-          </>
-        )}
-        {kind !== 'file' && number('grit', 'Grit', '')}
-        <TextInput label="Name" {...form.getInputProps('name')} />
-        <NativeSelect label="Kept for" data={[...KEPT_FOR]} {...form.getInputProps('keptFor')} />
-        <NativeSelect label="How worn" data={['new', 'good', 'worn']} {...form.getInputProps('worn')} />
-        <TextInput label="Drawer" {...form.getInputProps('drawer')} />
-        <TextInput label="Note" {...form.getInputProps('note')} />
-        <Checkbox size="md" label="For hard steel" {...form.getInputProps('hard', { type: 'checkbox' })} />
-      </div>
-      {whole !== null && <p role="alert">{whole}.</p>}
-      <Group mt="sm">
-        <Button type="submit" loading={change.isPending}>
-          {row ? 'Keep it' : 'Put it in'}
-        </Button>
-        <Button variant="subtle" onClick={leave}>
-          Leave it
-        </Button>
-        {row && (
-          <Button
-            variant="subtle"
-            onClick={() =>
-              change.mutate({ method: 'DELETE', path: `/tools/${row.id}` }, { onSuccess: leave, onError: sayNotKept })
-            }
-          >
-            Take it out
-          </Button>
-        )}
-      </Group>
-    </form>
+    <DrawerForm<ToolChange>
+      path="tools"
+      schema={ToolChange}
+      row={kept}
+      isNew={row === undefined}
+      draft={`tool ${row?.id ?? kind}`}
+      takeOut="Take it out"
+      onDone={onDone}
+    >
+      {(form, number) => (
+        <>
+          {kind === 'file' ? (
+            <>
+              <NativeSelect label="Shape" data={[...FILE_SHAPES]} {...form.getInputProps('shape')} />
+              <NativeSelect label="Cut" data={[...FILE_CUTS]} {...form.getInputProps('cut')} />
+              {number('lengthMm', 'Length, without tang')}
+              {number('widthMm', 'Width')}
+            </>
+          ) : (
+            number('grit', 'Grit', '')
+          )}
+          <TextInput label="Name" {...form.getInputProps('name')} />
+          <NativeSelect label="Kept for" data={[...KEPT_FOR]} {...form.getInputProps('keptFor')} />
+          <NativeSelect label="How worn" data={['new', 'good', 'worn']} {...form.getInputProps('worn')} />
+          <TextInput label="Drawer" {...form.getInputProps('drawer')} />
+          <TextInput label="Note" {...form.getInputProps('note')} />
+          <Checkbox size="md" label="For hard steel" {...form.getInputProps('hard', { type: 'checkbox' })} />
+        </>
+      )}
+    </DrawerForm>
   )
 }

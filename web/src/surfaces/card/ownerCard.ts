@@ -1,5 +1,14 @@
 import { type JobPage, type Settings } from '@treadle/contract'
-import { FieldError, gradeHeard, oilDue, outOfBeatMs, rateBookOf, splitTold, type RateBook } from '@treadle/core'
+import {
+  FieldError,
+  gradeHeard,
+  mendDone,
+  oilDue,
+  outOfBeatMs,
+  rateBookOf,
+  splitTold,
+  type RateBook,
+} from '@treadle/core'
 import dayjs from 'dayjs'
 
 export interface CardSection {
@@ -118,6 +127,7 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
     lines.push(
       `${bushed.length} worn ${bushed.length === 1 ? 'hole' : 'holes'} bushed: ${[...new Set(bushed.map((h) => `${h.arbor.toLowerCase()}, ${h.plate}`))].join('; ')}.`,
     )
+  lines.push(...mendDone(data))
   const told = data.listenings.filter(splitTold)
   const [first, last] = [told[0], told.at(-1)]
   if (first && last && first !== last && gradeHeard(last, settings.beat) !== 'must') {

@@ -24,11 +24,13 @@ import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import styles from './Make.module.css'
+import { begunFrom } from './measured.ts'
 import { PartPicture } from './PartPicture.tsx'
 
 /** Parts that are made for this clock: a drawing with sizes and tolerances, the steps in order, prints true to size. */
 export function MakeSurface() {
-  const { job, madeParts } = useJobData()
+  const data = useJobData()
+  const { job, madeParts } = data
   const navigate = useNavigate()
   const rows = useRows<MadePartRow>('made-parts')
   const [shown, goTo] = useStop('part')
@@ -65,8 +67,13 @@ export function MakeSurface() {
   )
   const begin = () => {
     const id = uuid()
-    const sizes = Object.fromEntries(PART_SIZES[kind].map((s) => [s.key, s.startMm]))
-    rows.put({ id, version: 0, part: kind, name: '', sizes, done: [] }, () => goTo(id))
+    const measured = begunFrom(kind, data)
+    // Measured sizes that can't be drawn together are left to be typed, from the usual ones.
+    const fits = !(unlessRefused(() => drawPart(kind, measured.sizes)) instanceof FieldError)
+    const usual = begunFrom(kind, { pivots: [], wheels: [], holes: [] })
+    rows.put({ id, version: 0, part: kind, done: [], ...(fits ? measured : { ...usual, name: measured.name }) }, () =>
+      goTo(id),
+    )
   }
   return (
     <div className={parts.columns}>

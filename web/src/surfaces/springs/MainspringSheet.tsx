@@ -5,6 +5,7 @@ import {
   FieldError,
   fillPercent,
   inBarrel,
+  judgeSet,
   SAFE_YIELD_MPA,
   springEnergy,
   springSteps,
@@ -106,8 +107,14 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
       onKeep={(value) => set({ [key]: value })}
     />
   )
+  const loose =
+    sheet.looseMm !== null && sheet.barrelInsideMm !== null ? judgeSet(sheet.looseMm, sheet.barrelInsideMm) : null
   const bad = [
-    ...(sheet.set ? ['It is set: laid loose it stays coiled tight, and gives less of its turns.'] : []),
+    ...(sheet.set || loose?.verdict === 'set'
+      ? [
+          `It is set: it keeps the curve it was wound to${loose ? `, opens only ${loose.times.toFixed(1)} times its barrel` : ''}, and has as much less to give before it is run down.`,
+        ]
+      : []),
     ...(sheet.rust ? ['Rust pits: it breaks there.'] : []),
     ...(sheet.cracks ? ['Cracks: it will break.'] : []),
     ...(sheet.holeEnd === 'torn' ? ['Its outer end is torn: it will let go under full wind.'] : []),
@@ -147,6 +154,7 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
           {field('barrelHeightMm', 'Barrel, height inside')}
           {field('arborMm', 'Arbor')}
           {field('turnsUsed', 'Turns used', '')}
+          {field('looseMm', 'Laid loose, across')}
         </div>
         <Group>
           <Pick label="Outer end" value={sheet.end} of={['hole', 'loop']} onPick={(end) => set({ end })} />
@@ -174,6 +182,13 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
             />
           ))}
         </Group>
+        {loose && loose.verdict !== 'set' && (
+          <p>
+            <Mark state={loose.verdict === 'sound' ? 'sound' : 'watch'} /> Laid loose it opens {loose.times.toFixed(1)}{' '}
+            times its barrel:{' '}
+            {loose.verdict === 'sound' ? 'sound' : 'it has taken some set; under twice it is replaced'}.
+          </p>
+        )}
         {bad.length > 0 && (
           <div className={parts.next}>
             <p>

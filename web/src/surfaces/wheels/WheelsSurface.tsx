@@ -192,7 +192,17 @@ function PartButton({
 }) {
   const bad =
     row && (row.faults.length > 0 || badClick(row) || row.worn === 'working' || row.worn === 'both' || badTrundles(row))
-  const state = !row ? 'none' : row.way !== '' && row.way !== 'leave' ? 'watch' : bad ? 'must' : 'sound'
+  const clickOpen = part.hasClick && (!row || [row.click, row.clickSpring, row.rivet].includes(''))
+  const state =
+    clickOpen && !bad
+      ? 'watch'
+      : !row
+        ? 'none'
+        : row.way !== '' && row.way !== 'leave'
+          ? 'watch'
+          : bad
+            ? 'must'
+            : 'sound'
   return (
     <button
       type="button"
@@ -202,12 +212,17 @@ function PartButton({
     >
       <Mark
         state={state}
-        label={{ none: 'not looked at', watch: 'to be done', must: 'bad', sound: 'looked at' }[state]}
+        label={
+          clickOpen && !bad
+            ? 'click not judged'
+            : { none: 'not looked at', watch: 'to be done', must: 'bad', sound: 'looked at' }[state]
+        }
       />
       <span>
         {partTitle(part)}
         <small>
           {part.train}, {part.count ?? '?'} {part.part === 'wheel' ? 'teeth' : 'leaves'}
+          {clickOpen && ', click not judged'}
         </small>
       </span>
     </button>

@@ -1,0 +1,46 @@
+import { randomUUID } from 'node:crypto'
+import type { JobPage, NewJob } from '@treadle/contract'
+import { EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
+import type { Page } from '@playwright/test'
+import { expect, type Workshop } from './workshop.ts'
+
+/** A clock with a going train, taken in by the API; gives back its job's address and how to read it. */
+export async function taken(shop: Workshop) {
+  const id = randomUUID()
+  const body: NewJob = {
+    id,
+    owner: { id: randomUUID(), name: 'Gull Row', phone: '', address: '' },
+    clock: {
+      id: randomUUID(),
+      name: 'Kitchen clock',
+      kind: 'wall',
+      marks: '',
+      trains: [{ train: 'going', power: 'spring' }],
+      pendulum: EMPTY_PENDULUM,
+      work: PLAIN_WORK,
+    },
+    complaint: 'Stops.',
+    cameWith: [],
+    promisedOn: null,
+    standsAt: '',
+    movedLately: 'unknown',
+    lastServiced: null,
+  }
+  await send(shop, 'POST', '/jobs', body)
+  const read = async () => (await (await fetch(`${shop.url}/api/jobs/${id}`)).json()) as JobPage
+  return { id, address: `${shop.url}/jobs/${id}`, read }
+}
+
+/** Sends a body to the workshop's API; throws where it is refused. */
+export async function send(shop: Workshop, method: string, path: string, body: unknown): Promise<void> {
+  const answer = await fetch(`${shop.url}/api${path}`, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  })
+  if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${await answer.text()}`)
+}
+
+/** What the pedal would do now. */
+export const bar = (page: Page, words: string) =>
+  expect(page.getByRole('button', { name: words, exact: false }).last()).toBeVisible()
