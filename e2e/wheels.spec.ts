@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { StockRow } from '@treadle/contract'
+import { palletOutlines } from '@treadle/core'
 import type { Page } from '@playwright/test'
+import sharp from 'sharp'
 import { bar, send, taken } from './taken.ts'
 import { expect, press, test, type Workshop } from './workshop.ts'
 
@@ -226,6 +228,69 @@ test('the pallets are drawn, moved and set once; the release goes to the beat', 
   await page.goto(`${address}/listen`)
   await page.getByLabel('It lets go as far to the left as to the right: even to the eye').check()
   await expect.poll(async () => (await read()).gates.find((g) => g.name === 'beat')?.passed).toBe(true)
+})
+
+test('pallets of any kind are tapped on a photo that was made true', async ({ own, page }) => {
+  const { id, address, read } = await counted(own)
+  const bytes = await sharp({ create: { width: 800, height: 600, channels: 3, background: '#b98f3e' } })
+    .jpeg()
+    .toBuffer()
+  const sent = await fetch(`${own.url}/api/jobs/${id}/photos/${randomUUID()}?caption=Pallets`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'image/jpeg' },
+    body: new Uint8Array(bytes),
+  })
+  expect(sent.status).toBe(201)
+  // A dead-beat of 30 teeth as a camera square on would see it: 0.08 mm to the pixel, the pallets' arbor at 400, 80.
+  const centreDistanceMm = 25.4558
+  const { palletEntry, palletExit } = palletOutlines({
+    kind: 'dead-beat',
+    teeth: 30,
+    tipRadiusMm: 18,
+    centreDistanceMm,
+    spannedSpaces: 7.5,
+    palletMm: 1.5,
+    liftDeg: 2,
+    lockDeg: 0.8,
+  })
+  const seen = ({ xMm, yMm }: { xMm: number; yMm: number }) => ({ x: 400 + xMm / 0.08, y: 80 - yMm / 0.08 })
+  await page.goto(`${address}/escapement`)
+  await page.getByLabel('It is a').selectOption('points')
+  await type(page, 'Tips from the arbor', '18')
+  await page.getByRole('button', { name: 'Tap the pallets on a photo' }).click()
+  await page.getByRole('button', { name: 'Pallets', exact: true }).click()
+  const photo = page.getByRole('group', { name: /The photo as it was taken/ })
+  const tap = async ({ x, y }: { x: number; y: number }) => {
+    const box = (await photo.boundingBox())!
+    const scale = Math.min(box.width / 800, box.height / 600)
+    const left = box.x + (box.width - 800 * scale) / 2
+    const top = box.y + (box.height - 600 * scale) / 2
+    await page.mouse.click(left + x * scale, top + y * scale)
+  }
+  await tap({ x: 100, y: 500 })
+  await tap({ x: 700, y: 500 })
+  await type(page, 'Distance between them', '48')
+  await page.getByRole('button', { name: 'Tap the pallets on it' }).click()
+  await expect(page.getByText(/Tap the pallets’ arbor, then the wheel’s/)).toBeVisible()
+  await tap(seen({ xMm: 0, yMm: 0 }))
+  await tap(seen({ xMm: 0, yMm: -centreDistanceMm }))
+  // Deep on the locking face, its corner, and the edge that lets go.
+  const faces = (outline: { xMm: number; yMm: number }[]) => [
+    ...outline.slice(-16, -5).filter((_, i) => i % 5 === 0),
+    ...outline.slice(-5, -3),
+  ]
+  for (const p of faces(palletEntry)) await tap(seen(p))
+  await page.getByRole('button', { name: 'Now the exit pallet' }).click()
+  await tap({ x: 10, y: 10 })
+  await page.getByRole('button', { name: 'Take back a point' }).click()
+  for (const p of faces(palletExit)) await tap(seen(p))
+  await page.getByRole('button', { name: 'Draw them' }).click()
+  await expect(page.getByRole('img', { name: /Escape wheel of 30 and its pallets/ })).toBeVisible()
+  const sheet = async () => (await read()).escapements[0]
+  await expect.poll(async () => (await sheet())?.palletExit.length).toBeGreaterThan(3)
+  // A tap is as good as a point of the screen, about a tenth of a millimetre.
+  expect(Math.abs((await sheet())!.centreDistanceMm! - centreDistanceMm)).toBeLessThan(0.15)
+  expect(Math.abs((await read()).clock.pendulum.releaseDeg! - 1.4)).toBeLessThan(0.5)
 })
 
 test('the tips are gauged one after another, and one is left low', async ({ own, page }) => {

@@ -129,7 +129,8 @@ export function drawPart(part: MadePart, sizes: Record<string, number>): PartDra
         section('shank, the click turns on it', hole - 0.05, of('clickMm') + 0.05, RUNS),
         section(
           'tail, spread on the far side',
-          of('wheelHoleMm') - 0.02,
+          // Never thicker than the shank: it goes through the click first.
+          Math.min(hole - 0.05, of('wheelHoleMm') - 0.02),
           of('wheelMm') + 0.6 * of('wheelHoleMm'),
           RUNS,
         ),

@@ -182,7 +182,7 @@ export function EscapementPicture(props: EscapementPictureProps) {
               off the {name}
             </text>
             <text x={x} y={y + unit * 2.8} fontSize={unit * 2.9} fill="var(--quiet)">
-              {told.lockDeg === null ? '' : `lock ${told.lockDeg.toFixed(1)}°`}
+              {holdWords(told)}
             </text>
           </g>
         )
@@ -213,6 +213,12 @@ function faceOf(outline: Point[], centreDistanceMm: number, tipRadiusMm: number)
     face.push(p)
   }
   return face
+}
+
+/** How a landed tooth is held: locked, or pushed back. */
+function holdWords({ lockDeg, recoilDeg }: EscapementAction['entry']): string {
+  if (lockDeg === null || recoilDeg === null) return ''
+  return lockDeg < 0.05 && recoilDeg > 0 ? `recoil ${recoilDeg.toFixed(1)}°` : `lock ${lockDeg.toFixed(1)}°`
 }
 
 function pointIn(scale: DOMMatrix, { clientX, clientY }: PointerEvent): { x: number; y: number } {

@@ -86,7 +86,8 @@ export function EscapementSurface() {
   const judged = action && judgeEscapement(action, locks)
   const cure = useCure(shown, swingDeg, locks)
   const inWords = (by: Moved, from: EscapementGeometry | null) => (from ? cureInWords(by, from) : '')
-  const { steps } = toppingOf(sheet)
+  const isDrawn = sheet.kind !== '' && sheet.kind !== 'verge' && sheet.kind !== 'platform'
+  const steps = isDrawn ? toppingOf(sheet).steps : []
   const now = nextOf({
     drawn: shown !== null,
     tried,
@@ -98,7 +99,7 @@ export function EscapementSurface() {
     toppingSteps: steps,
     topped: sheet.topped,
   })
-  usePedalAction({
+  const foot = {
     label: now.label,
     hint: now.hint,
     press: () => {
@@ -116,7 +117,9 @@ export function EscapementSurface() {
           return void navigate(`/jobs/${job.id}/depthing`)
       }
     },
-  })
+  }
+  // A photo that is tapped has nothing for the foot.
+  usePedalAction(tapping ? null : foot)
   if (tapping)
     return (
       <PalletPoints
@@ -129,7 +132,6 @@ export function EscapementSurface() {
       />
     )
   const isMoved = tried.nearerMm !== kept.nearerMm || tried.openedDeg !== kept.openedDeg
-  const isDrawn = sheet.kind !== '' && sheet.kind !== 'verge' && sheet.kind !== 'platform'
   return (
     <div className={parts.columns}>
       <section>

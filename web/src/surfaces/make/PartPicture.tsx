@@ -11,7 +11,7 @@ export function PartPicture({ drawing, name }: { drawing: PartDrawing; name: str
   const unit = Math.max(long, 3 * r) / 100
   const upper = half.map((p) => `${p.alongMm} ${-p.radiusMm}`)
   const lower = half.toReversed().map((p) => `${p.alongMm} ${p.radiusMm}`)
-  const view = { x: -room, y: -r - unit * 9, width: long + 2 * room, height: 2 * r + unit * 18 }
+  const view = { x: -room, y: -r - unit * 10, width: long + 2 * room, height: 2 * r + unit * 21 }
   const title = `${drawing.part}${name === '' ? '' : `, ${name}`}: ${long.toFixed(2)} mm long`
   const sections = drawing.sections.map((s, i) => ({
     ...s,
@@ -45,8 +45,8 @@ export function PartPicture({ drawing, name }: { drawing: PartDrawing; name: str
           strokeDasharray={`${unit * 3} ${unit} ${unit * 0.6} ${unit}`}
         />
         {sections.map((s, i) => (
-          <g key={s.name} fontSize={unit * 2.6} textAnchor="middle">
-            <text x={s.from + s.lengthMm / 2} y={-r - unit * (i % 2 === 0 ? 2 : 5.5)} className={styles.size}>
+          <g key={s.name} fontSize={unit * 3.2} textAnchor="middle">
+            <text x={s.from + s.lengthMm / 2} y={-r - unit * (i % 2 === 0 ? 2 : 5.8)} className={styles.size}>
               Ø {s.diameterMm.toFixed(2)}
             </text>
             <path
@@ -54,7 +54,7 @@ export function PartPicture({ drawing, name }: { drawing: PartDrawing; name: str
               className={styles.axis}
               strokeWidth={unit * 0.25}
             />
-            <text x={s.from + s.lengthMm / 2} y={r + unit * (i % 2 === 0 ? 5.6 : 8.4)} className={styles.size}>
+            <text x={s.from + s.lengthMm / 2} y={r + unit * (i % 2 === 0 ? 6 : 9.6)} className={styles.size}>
               {s.lengthMm.toFixed(2)}
             </text>
           </g>
