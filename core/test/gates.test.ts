@@ -224,6 +224,7 @@ const OWED: OwedFacts = {
   holesTotal: 0,
   holesToBush: 0,
   holesWithoutCutter: 0,
+  clicks: { open: [], bad: [] },
   beat: passed.find((g) => g.name === 'beat')!,
   rateAdvice: 'within-tolerance',
   turnSentence: null,
@@ -337,6 +338,18 @@ describe('what is owed to a clock', () => {
       title: 'Order: Mainspring 19 × 0.40',
       subject: 'spring',
     })
+  })
+
+  test('a bad click is owed before all else, and one that nobody judged before it is assembled', () => {
+    const done = { bay: 'mend', parted: true, holesTotal: 3 } as const
+    expect(first({ ...done, holesToBush: 1, clicks: { open: [], bad: ['strike'] } })).toMatchObject({
+      kind: 'click',
+      weight: 'must',
+      title: 'Mend the click of the strike train',
+    })
+    expect(first({ ...done, clicks: { open: ['going'], bad: [] } })).toMatchObject({ kind: 'click' })
+    expect(first({ ...done, holesToBush: 1, clicks: { open: ['going'], bad: [] } })).toMatchObject({ kind: 'bush' })
+    expect(first(done)).toMatchObject({ kind: 'assemble' })
   })
 
   test('a clock without a cutter for its hole says so first', () => {

@@ -61,6 +61,7 @@ const facts: fc.Arbitrary<OwedFacts> = fc.record({
   holesTotal: fc.integer({ min: 4, max: 12 }),
   holesToBush: fc.nat(4),
   holesWithoutCutter: fc.nat(2),
+  clicks: fc.record({ open: fc.subarray(['going', 'strike']), bad: fc.subarray(['chime']) }),
   beat: fc.boolean().map((ok) => ({ ...passed('beat'), passed: ok })),
   rateAdvice: fc.constantFrom('turn' as const, 'too-few-readings' as const, null),
   turnSentence: maybe(fc.constant('Raise the nut by ¼ turn')),

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
+  clicksOf,
   donorFit,
   drawPart,
   drillsForRivet,
@@ -202,6 +203,29 @@ describe('reversing a wheel with its click work', () => {
       if (!['leave', 'new-spring'].includes(key) && !key.endsWith('platform'))
         expect(steps.length, key).toBeGreaterThan(2)
     }
+  })
+})
+
+describe('click work', () => {
+  const trains = [
+    { train: 'going', power: 'spring' },
+    { train: 'strike', power: 'spring' },
+    { train: 'chime', power: 'weight' },
+  ]
+  const wheel = (train: string, click: 'sound' | 'bad' | '') => ({
+    train,
+    arborIndex: 0,
+    part: 'wheel',
+    click,
+    clickSpring: 'sound' as const,
+    rivet: 'sound' as const,
+  })
+  test('is judged on every spring train; a weight asks for none', () => {
+    expect(clicksOf(trains, [])).toEqual({ open: ['going', 'strike'], bad: [] })
+    expect(clicksOf(trains, [wheel('going', 'sound'), wheel('strike', 'bad')])).toEqual({ open: [], bad: ['strike'] })
+    expect(clicksOf(trains, [wheel('going', '')]).open).toEqual(['going', 'strike'])
+    // Another wheel of the train says nothing of its click.
+    expect(clicksOf(trains, [{ ...wheel('going', 'sound'), arborIndex: 1 }]).open).toContain('going')
   })
 })
 

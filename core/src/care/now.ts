@@ -1,6 +1,7 @@
 import { isHeld, type Bay, type Gate } from '../gates/gates.ts'
 import type { ScopeKind, WaitsFor } from '../job/scope.ts'
 import type { RateBook } from '../rate/book.ts'
+import type { ClicksStanding } from '../wheel/clicks.ts'
 
 export interface Owed {
   kind:
@@ -21,6 +22,7 @@ export interface Owed {
     | 'measure'
     | 'pivots'
     | 'bush'
+    | 'click'
     | 'assemble'
     | 'no-cutter'
     | 'beat'
@@ -72,6 +74,8 @@ export interface OwedFacts {
   holesTotal: number
   holesToBush: number
   holesWithoutCutter: number
+  /** trains with a spring whose click work nobody has judged, and those where it is bad */
+  clicks: ClicksStanding
   dry: Gate
   oil: Gate
   beat: Gate
@@ -180,6 +184,16 @@ function strip(facts: OwedFacts): Owed[] {
 
 function mend(facts: OwedFacts): Owed[] {
   const out: Owed[] = []
+  const { bad, open } = facts.clicks
+  if (facts.parted && bad.length > 0)
+    out.push({
+      ...owed(
+        'click',
+        `Mend the click of the ${bad.join(' and ')} train`,
+        'A slipping click breaks fingers and teeth.',
+      ),
+      weight: 'must',
+    })
   if (facts.holesWithoutCutter > 0)
     out.push({
       ...owed(
@@ -213,6 +227,14 @@ function mend(facts: OwedFacts): Owed[] {
   } else if (facts.holesToBush > 0)
     out.push(
       owed('bush', `Bush ${facts.holesToBush} ${facts.holesToBush === 1 ? 'hole' : 'holes'}`, 'All are measured.'),
+    )
+  else if (facts.parted && open.length > 0)
+    out.push(
+      owed(
+        'click',
+        `Judge the click of the ${open.join(' and ')} train`,
+        'On every spring clock: does it fit the root, is its spring brisk, its rivet tight?',
+      ),
     )
   else out.push(owed('assemble', 'Assemble it', 'Every hole is judged and done.'))
   return out

@@ -15,6 +15,7 @@ import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
 import { turnInWords } from '../rate/words.ts'
 import type { Ticks } from '../listen/hearing.ts'
 import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
+import { clicksOf } from '../wheel/clicks.ts'
 import type { ScopeKind, WaitsFor } from './scope.ts'
 
 const DAY_S = 86_400
@@ -79,6 +80,7 @@ export interface JobFacts extends MovementFacts {
   cleanParts: { done: boolean }[]
   timers: { id: string; title: string; endsAt: Moment; stopped: boolean }[]
   nowMarks: OwedMark[]
+  wheels: Parameters<typeof clicksOf>[1]
 }
 
 /** The workshop's ways, as far as the standing of a job asks. */
@@ -185,6 +187,10 @@ export function standingOf(
     holesOpen: holes.filter((h) => !h.done).length,
     holesTotal: holes.length,
     holesToBush: toBush.length,
+    clicks: clicksOf(
+      clock.trains.filter((t) => job.scope !== 'one-train' || t.train === job.scopeTrain),
+      rows.wheels,
+    ),
     holesWithoutCutter: toBush.filter((h) => h.plan?.cutterMm === null).length,
     dry: gateOf(gates, 'dry'),
     oil: gateOf(gates, 'oil'),

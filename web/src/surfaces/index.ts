@@ -122,6 +122,7 @@ export const SURFACES: Surface[] = [
     path: 'wheels',
     bay: 'mend',
     title: 'Wheels',
+    owes: ['click'],
     load: async () => (await import('./wheels/WheelsSurface.tsx')).WheelsSurface,
   },
   {

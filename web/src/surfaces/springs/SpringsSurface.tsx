@@ -1,5 +1,5 @@
 import type { SpringSheetRow, SuspensionRow, Train } from '@treadle/contract'
-import { mendDone } from '@treadle/core'
+import { hasClick, mendDone } from '@treadle/core'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { useStop } from '../../parts/useStop.ts'
@@ -7,8 +7,6 @@ import plates from '../../job/plates/Plates.module.css'
 import { MainspringSheet } from './MainspringSheet.tsx'
 import { SuspensionSheet } from './SuspensionSheet.tsx'
 import { WeightSheet } from './WeightSheet.tsx'
-
-const SPRINGS = new Set<Train['power']>(['spring', 'open-spring', 'fusee', 'chime-drum'])
 
 /** What drives the clock: each mainspring as it is and as it will be, the weights, and the suspension spring. */
 export function SpringsSurface() {
@@ -39,7 +37,7 @@ export function SpringsSurface() {
   ))
   const go = { next, onNext: () => next && goTo(next), onBack: () => goTo(stops[at] ?? '') }
   if (!train) return <SuspensionSheet list={list} />
-  return SPRINGS.has(train.power) ? (
+  return hasClick(train.power) ? (
     <MainspringSheet key={train.train} train={train} list={list} go={go} />
   ) : (
     <WeightSheet key={train.train} train={train} list={list} go={go} />

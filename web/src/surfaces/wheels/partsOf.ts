@@ -1,5 +1,5 @@
 import type { JobPage, WheelSheetRow } from '@treadle/contract'
-import { trainSheet, unlessRefused, FieldError, type Turn, type WheelPart } from '@treadle/core'
+import { hasClick, trainSheet, unlessRefused, FieldError, type Turn, type WheelPart } from '@treadle/core'
 
 /** A wheel or a pinion of the movement, as the train sheets count it. */
 export interface MovementPart {
@@ -17,8 +17,6 @@ export interface MovementPart {
   drivenBy: string | null
   moduleMm: number | null
 }
-
-const SPRINGS = new Set(['spring', 'open-spring', 'fusee', 'chime-drum'])
 
 /** Every wheel and pinion of the clock's counted trains, from the great wheel up. */
 export function partsOf({
@@ -42,7 +40,7 @@ export function partsOf({
         part: 'wheel',
         count: a.wheel,
         escape,
-        hasClick: i === 0 && power !== undefined && SPRINGS.has(power),
+        hasClick: i === 0 && hasClick(power),
         drivenBy: null,
       }
       const pinion: MovementPart = {
