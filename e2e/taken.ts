@@ -44,3 +44,38 @@ export async function send(shop: Workshop, method: string, path: string, body: u
 /** What the pedal would do now. */
 export const bar = (page: Page, words: string) =>
   expect(page.getByRole('button', { name: words, exact: false }).last()).toBeVisible()
+
+/** A spring clock with its going train counted, taken in by the API. */
+export async function counted(shop: Workshop) {
+  const clock = await taken(shop)
+  const sheet = randomUUID()
+  await send(shop, 'PUT', `/jobs/${clock.id}/trains/${sheet}`, {
+    id: sheet,
+    version: 0,
+    train: 'going',
+    arbors: [
+      { name: 'Great wheel', pinion: null, wheel: 84 },
+      { name: 'Centre', pinion: 8, wheel: 64 },
+      { name: 'Third', pinion: 8, wheel: 60 },
+      { name: 'Escape', pinion: 8, wheel: 30 },
+    ],
+    hourly: 1,
+    escape: true,
+    greatTurns: null,
+    motion: null,
+    faultPeriodS: null,
+  })
+  return clock
+}
+
+/** A figure as a caliper with a cable sends it: typed into the field, and Enter. */
+export async function type(page: Page, label: string | RegExp, figure: string): Promise<void> {
+  await page.getByLabel(label, { exact: typeof label === 'string' }).focus()
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type(figure)
+  await page.keyboard.press('Enter')
+}
+
+/** One of a few words, chosen by its name under what is asked. */
+export const pick = (page: Page, label: string, word: string) =>
+  page.getByRole('radiogroup', { name: label }).getByText(word, { exact: true }).click()

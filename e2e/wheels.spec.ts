@@ -1,45 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { StockRow } from '@treadle/contract'
-import { palletOutlines } from '@treadle/core'
-import type { Page } from '@playwright/test'
-import sharp from 'sharp'
-import { bar, send, taken } from './taken.ts'
-import { expect, press, test, type Workshop } from './workshop.ts'
-
-/** A spring clock with its going train counted, taken in by the API. */
-async function counted(shop: Workshop) {
-  const clock = await taken(shop)
-  const sheet = randomUUID()
-  await send(shop, 'PUT', `/jobs/${clock.id}/trains/${sheet}`, {
-    id: sheet,
-    version: 0,
-    train: 'going',
-    arbors: [
-      { name: 'Great wheel', pinion: null, wheel: 84 },
-      { name: 'Centre', pinion: 8, wheel: 64 },
-      { name: 'Third', pinion: 8, wheel: 60 },
-      { name: 'Escape', pinion: 8, wheel: 30 },
-    ],
-    hourly: 1,
-    escape: true,
-    greatTurns: null,
-    motion: null,
-    faultPeriodS: null,
-  })
-  return clock
-}
-
-/** A figure as a caliper with a cable sends it: typed into the field, and Enter. */
-async function type(page: Page, label: string | RegExp, figure: string): Promise<void> {
-  await page.getByLabel(label, { exact: typeof label === 'string' }).focus()
-  await page.keyboard.press('ControlOrMeta+a')
-  await page.keyboard.type(figure)
-  await page.keyboard.press('Enter')
-}
-
-/** One of a few words, chosen by its name under what is asked. */
-const pick = (page: Page, label: string, word: string) =>
-  page.getByRole('radiogroup', { name: label }).getByText(word, { exact: true }).click()
+import { bar, counted, pick, send, type } from './taken.ts'
+import { expect, press, test } from './workshop.ts'
 
 test('a worn great wheel is reversed, from the first step to the last, by pedal', async ({ own, page }) => {
   const { address, read } = await counted(own)
@@ -129,7 +91,7 @@ test('a rusty mainspring: the drawers choose, what is too strong is said, a weak
   own,
   page,
 }) => {
-  const { address, read } = await counted(own)
+  const { id, address, read } = await counted(own)
   const csv = [
     'kind,width mm,thick mm,length mm,count,drawer',
     'mainspring,16,0.34,1250,1,S1',
@@ -157,6 +119,16 @@ test('a rusty mainspring: the drawers choose, what is too strong is said, a weak
   await expect(page.getByRole('heading', { name: /Too strong: it wears the movement out/ })).toBeVisible()
   await pick(page, 'The spring', 'from the drawers')
   await expect(page.getByRole('heading', { name: 'As strong as the old one' })).toBeVisible()
+  await bar(page, 'Press to confirm its power off first')
+  await expect(page.getByText(/Nobody has confirmed the going train off/)).toBeVisible()
+  await expect(page.getByLabel('Take the old one out')).toBeDisabled()
+  await press(page)
+  await expect(page).toHaveURL(/power/)
+  // What was said is kept before the page is left.
+  await expect.poll(async () => (await read()).springs[0]?.choice).toBe('stock')
+  const reason = 'Came without its movement in the case.'
+  await send(own, 'POST', `/jobs/${id}/overrides`, { id: randomUUID(), gate: 'power', reason })
+  await page.goto(`${address}/springs`)
   await bar(page, 'Say what the winder is rated for')
   await type(page, 'Winder, rated for', '500')
   await bar(page, 'Not with this winder')
@@ -170,148 +142,6 @@ test('a rusty mainspring: the drawers choose, what is too strong is said, a weak
   await expect.poll(async () => (await read()).springs[0]?.done).toEqual(['out', 'take'])
   const stock = (await (await fetch(`${own.url}/api/stock`)).json()) as StockRow[]
   expect(stock.find((s) => s.thickMm === 0.34)?.count).toBe(0)
-})
-
-test('the pallets are drawn, moved and set once; the release goes to the beat', async ({ own, page }) => {
-  const { address, read } = await counted(own)
-  await page.goto(`${address}/escapement`)
-  await page.getByLabel('It is a').selectOption('dead-beat')
-  for (const [label, figure] of [
-    ['Tips from the arbor', '18'],
-    ['Arbors apart', '25.4'],
-    ['Swing either way', '3'],
-    ['Spaces spanned', '7.5'],
-    ['Pallet, thick', '1.5'],
-    ['Lift of a face', '2'],
-    ['Lock', '0.8'],
-  ] as const)
-    await type(page, label, figure)
-  await expect(page.getByRole('heading', { name: 'It works as it should' })).toBeVisible()
-  await expect.poll(async () => (await read()).clock.pendulum.releaseDeg).toBeCloseTo(1.4, 2)
-
-  // Dragged too near: the tooth's path follows, the cure is told with its size, and nothing of that is kept.
-  const picture = page.getByRole('img', { name: /Escape wheel of 30 and its pallets/ })
-  const box = (await picture.locator('[data-grip="arbor"]').boundingBox())!
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-  await page.mouse.down()
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 60, { steps: 12 })
-  await page.mouse.up()
-  await expect(page.getByRole('heading', { name: /Too deep|Unequal drop|Too little drop/ })).toBeVisible()
-  await expect(page.getByRole('heading', { name: /Bring the pallets’ arbor .* mm farther/ })).toBeVisible()
-  await page.getByRole('button', { name: 'As it was' }).click()
-  expect((await read()).escapements[0]?.nearerMm).toBe(0)
-
-  // Spread too wide, by the caliper: the foot tries the cure, and only then says that it is set so.
-  await type(page, 'Across the edges', '25.08')
-  await expect(page.getByRole('heading', { name: 'Too shallow' })).toBeVisible()
-  await bar(page, 'Press to try: close the pallets by 0.2')
-  await press(page)
-  await expect(page.getByRole('heading', { name: 'It works as it should' })).toBeVisible()
-  expect((await read()).escapements[0]?.openedDeg).toBe(0)
-  await bar(page, 'Press when it is set so: close the pallets by 0.2')
-  await press(page)
-  await expect.poll(async () => (await read()).escapements[0]?.openedDeg).toBeLessThan(-0.5)
-  // The beat follows what was set: as it was spread it let go earlier.
-  await expect.poll(async () => (await read()).clock.pendulum.releaseDeg).toBeCloseTo(1.43, 1)
-
-  // By keys alone: the sliders do the same.
-  const slider = page.getByRole('slider', { name: 'Pallets opened' })
-  await slider.focus()
-  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight')
-  await expect(page.getByRole('button', { name: 'It is set so', exact: true })).toBeEnabled()
-  await page.getByRole('button', { name: 'As it was' }).click()
-  await bar(page, 'Press to go on to the depthing')
-
-  // Said once for the clock: it ticks once a period, and Beat says why nothing is told.
-  await pick(page, 'It ticks', 'once a period')
-  await expect.poll(async () => (await read()).clock.pendulum.ticks).toBe('once a period')
-  await page.goto(`${address}/listen`)
-  await page.getByLabel('It lets go as far to the left as to the right: even to the eye').check()
-  await expect.poll(async () => (await read()).gates.find((g) => g.name === 'beat')?.passed).toBe(true)
-})
-
-test('pallets of any kind are tapped on a photo that was made true', async ({ own, page }) => {
-  const { id, address, read } = await counted(own)
-  const bytes = await sharp({ create: { width: 800, height: 600, channels: 3, background: '#b98f3e' } })
-    .jpeg()
-    .toBuffer()
-  const sent = await fetch(`${own.url}/api/jobs/${id}/photos/${randomUUID()}?caption=Pallets`, {
-    method: 'PUT',
-    headers: { 'Content-Type': 'image/jpeg' },
-    body: new Uint8Array(bytes),
-  })
-  expect(sent.status).toBe(201)
-  // A dead-beat of 30 teeth as a camera square on would see it: 0.08 mm to the pixel, the pallets' arbor at 400, 80.
-  const centreDistanceMm = 25.4558
-  const { palletEntry, palletExit } = palletOutlines({
-    kind: 'dead-beat',
-    teeth: 30,
-    tipRadiusMm: 18,
-    centreDistanceMm,
-    spannedSpaces: 7.5,
-    palletMm: 1.5,
-    liftDeg: 2,
-    lockDeg: 0.8,
-  })
-  const seen = ({ xMm, yMm }: { xMm: number; yMm: number }) => ({ x: 400 + xMm / 0.08, y: 80 - yMm / 0.08 })
-  await page.goto(`${address}/escapement`)
-  await page.getByLabel('It is a').selectOption('points')
-  await type(page, 'Tips from the arbor', '18')
-  await page.getByRole('button', { name: 'Tap the pallets on a photo' }).click()
-  await page.getByRole('button', { name: 'Pallets', exact: true }).click()
-  const photo = page.getByRole('group', { name: /The photo as it was taken/ })
-  const tap = async ({ x, y }: { x: number; y: number }) => {
-    const box = (await photo.boundingBox())!
-    const scale = Math.min(box.width / 800, box.height / 600)
-    const left = box.x + (box.width - 800 * scale) / 2
-    const top = box.y + (box.height - 600 * scale) / 2
-    await page.mouse.click(left + x * scale, top + y * scale)
-  }
-  await tap({ x: 100, y: 500 })
-  await tap({ x: 700, y: 500 })
-  await type(page, 'Distance between them', '48')
-  await page.getByRole('button', { name: 'Tap the pallets on it' }).click()
-  await expect(page.getByText(/Tap the pallets’ arbor, then the wheel’s/)).toBeVisible()
-  await tap(seen({ xMm: 0, yMm: 0 }))
-  await tap(seen({ xMm: 0, yMm: -centreDistanceMm }))
-  // Deep on the locking face, its corner, and the edge that lets go.
-  const faces = (outline: { xMm: number; yMm: number }[]) => [
-    ...outline.slice(-16, -5).filter((_, i) => i % 5 === 0),
-    ...outline.slice(-5, -3),
-  ]
-  for (const p of faces(palletEntry)) await tap(seen(p))
-  await page.getByRole('button', { name: 'Now the exit pallet' }).click()
-  await tap({ x: 10, y: 10 })
-  await page.getByRole('button', { name: 'Take back a point' }).click()
-  for (const p of faces(palletExit)) await tap(seen(p))
-  await page.getByRole('button', { name: 'Draw them' }).click()
-  await expect(page.getByRole('img', { name: /Escape wheel of 30 and its pallets/ })).toBeVisible()
-  const sheet = async () => (await read()).escapements[0]
-  await expect.poll(async () => (await sheet())?.palletExit.length).toBeGreaterThan(3)
-  // A tap is as good as a point of the screen, about a tenth of a millimetre.
-  expect(Math.abs((await sheet())!.centreDistanceMm! - centreDistanceMm)).toBeLessThan(0.15)
-  expect(Math.abs((await read()).clock.pendulum.releaseDeg! - 1.4)).toBeLessThan(0.5)
-})
-
-test('the tips are gauged one after another, and one is left low', async ({ own, page }) => {
-  const { address, read } = await counted(own)
-  await page.goto(`${address}/escapement`)
-  await page.getByLabel('It is a').selectOption('recoil')
-  await type(page, 'Teeth', '12')
-  await page.getByLabel('Tooth 1', { exact: true }).focus()
-  for (let i = 0; i < 12; i++) {
-    await page.keyboard.type(i === 4 ? '17.9' : i % 3 === 0 ? '17.99' : '18')
-    await page.keyboard.press('Enter')
-  }
-  await expect(page.getByRole('heading', { name: 'Topping to the shortest takes 0.10 mm' })).toBeVisible()
-  await page.getByRole('button', { name: /Leave 5 low: then at most 0\.01 mm comes off/ }).click()
-  await expect(page.getByRole('heading', { name: 'Top to 17.99 mm; leave 5' })).toBeVisible()
-  await page.getByLabel('Tooth 9 is bent').check()
-  await bar(page, 'Press when done: straighten the bent teeth')
-  await press(page)
-  await expect
-    .poll(async () => (await read()).escapements[0])
-    .toMatchObject({ leftLow: [5], bent: [9], topped: ['straighten'] })
 })
 
 test('the depthing tool by the foot, a part to make, and a donor that fits', async ({ own, page }) => {
@@ -356,6 +186,66 @@ test('the depthing tool by the foot, a part to make, and a donor that fits', asy
   await expect(page.getByRole('region', { name: 'Donors' }).getByText(/a wall movement/)).toBeVisible()
   await page.getByRole('button', { name: 'Take this' }).click()
   await expect.poll(async () => (await read()).wheels[0]?.donorId).not.toBeNull()
+})
+
+test('the suspension spring: what another does to the rate; a weight says only what was tried', async ({
+  own,
+  page,
+}) => {
+  const { address, read } = await counted(own)
+  await page.goto(`${address}/springs?at=suspension`)
+  await page.getByLabel('Kinked').check()
+  await expect(page.getByText(/by the same thickness and length: kinked\./)).toBeVisible()
+  for (const [label, figure] of [
+    ['Thick', '0.1'],
+    ['Width of a blade', '6'],
+    ['Free length', '20'],
+    ['Mass of the bob', '1.5'],
+    ['Fitted, thick', '0.12'],
+  ] as const)
+    await type(page, label, figure)
+  await expect.poll(async () => (await read()).suspensions[0]?.fittedThickMm).toBe(0.12)
+  // Nothing is told while the pendulum's length is not known.
+  await expect(page.getByText(/The clock would/)).toBeHidden()
+  const { clock } = await read()
+  const { id, version, name, kind, marks, trains, work, pendulum } = clock
+  const body = { version, name, kind, marks, trains, work, pendulum: { ...pendulum, beatsPerHour: 3600 } }
+  await send(own, 'PATCH', `/clocks/${id}`, body)
+  await page.reload()
+  await expect(page.getByText(/The clock would gain about \+5\d s\/day with the thicker one/)).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: /Suspension spring/ }).getByRole('img', { name: 'in order' }),
+  ).toBeVisible()
+  await expect.poll(async () => (await read()).suspensions[0]).toMatchObject({ kinked: true, fittedThickMm: 0.12 })
+})
+
+test('a cut pinion’s fresh track, and a finish noted where it was used', async ({ own, page }) => {
+  const { address, read } = await counted(own)
+  await page.goto(`${address}/wheels?at=going+Centre+pinion`)
+  for (const [label, figure] of [
+    ['Leaves, long', '6'],
+    ['Groove from the front end', '1'],
+    ['Groove to', '2.6'],
+    ['The wheel in it, thick', '1.5'],
+  ] as const)
+    await type(page, label, figure)
+  await expect(page.getByText(/A fresh track of 3\.40 mm at the back/)).toBeVisible()
+  await type(page, 'Groove, deep', '0.2')
+  await page.getByLabel('Move to a fresh track').check()
+  await bar(page, 'Press when done: free the wheel')
+  await type(page, 'Leaves, long', '3')
+  await expect(page.getByText(/No fresh track/)).toBeVisible()
+
+  await page.goto(`${address}/make`)
+  const finish = page.getByRole('region', { name: 'Finish' })
+  await expect(finish.getByRole('button', { name: 'Note it' })).toBeDisabled()
+  await finish.getByLabel('Grit ladder used').selectOption({ label: 'Pallet faces' })
+  await finish.getByLabel('On what').fill('entry pallet')
+  await finish.getByRole('button', { name: 'Note it' }).click()
+  await expect(finish.getByText(/Pallet faces: entry pallet, 1000/)).toBeVisible()
+  await expect.poll(async () => (await read()).observations[0]?.key).toBe('finish:entry pallet')
+  await finish.getByRole('button', { name: 'Take back Pallet faces', exact: false }).click()
+  await expect.poll(async () => (await read()).observations).toEqual([])
 })
 
 test('the drawer of files says which to take, and why not the others', async ({ demo, page }) => {

@@ -1,8 +1,6 @@
 import type { DonorFit } from '@treadle/core'
 import { DONOR_KINDS, DONOR_SIDES } from '@treadle/core/choices'
-import { id, line, measured, only, string, text, version, type InferType } from './fields.ts'
-
-const mm = (low: number, high: number, label: string) => measured(low, high).nullable().defined().label(label)
+import { id, line, measured, mm, only, string, text, version, type InferType } from './fields.ts'
 
 /** A used part of the ledger: a wheel, pinion, platform or spring of a scrapped movement. */
 export const DonorChange = only({

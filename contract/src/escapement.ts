@@ -6,6 +6,7 @@ import {
   id,
   idOrNone,
   measured,
+  mm,
   mixed,
   only,
   requiredLine,
@@ -17,7 +18,6 @@ import {
 } from './fields.ts'
 import type { Stamped } from './stamped.ts'
 
-const mm = (low: number, high: number, label: string) => measured(low, high).nullable().defined().label(label)
 const outline = (label: string) =>
   array(only({ xMm: measured(-500, 500).required(), yMm: measured(-500, 500).required() }))
     .max(200)

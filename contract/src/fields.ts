@@ -63,6 +63,9 @@ export const measured = (low: number, high: number) =>
     .max(high)
     .test('finite', '${path} must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v))
 
+/** A measure, mm, that may not be known yet. */
+export const mm = (low: number, high: number, label: string) => measured(low, high).nullable().defined().label(label)
+
 /** Many plain numbers, looked at in one go: a field for each would take seconds where there are tens of thousands. */
 export const numbers = (low: number, high: number, [least, most]: [number, number]) =>
   mixed<number[]>((value): value is number[] => Array.isArray(value))

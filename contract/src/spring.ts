@@ -5,6 +5,7 @@ import {
   id,
   idOrNone,
   measured,
+  mm,
   only,
   requiredLine,
   ruled,
@@ -14,8 +15,6 @@ import {
   type InferType,
 } from './fields.ts'
 import type { Stamped } from './stamped.ts'
-
-const mm = (low: number, high: number, label: string) => measured(low, high).nullable().defined().label(label)
 
 export const SPRING_CHOICES = ['', 'keep', 'stock', 'order'] as const
 

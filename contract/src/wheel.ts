@@ -7,6 +7,7 @@ import {
   idOrNone,
   line,
   measured,
+  mm,
   only,
   requiredLine,
   ruled,
@@ -18,7 +19,6 @@ import {
 import { arborPlace } from './place.ts'
 import type { Stamped } from './stamped.ts'
 
-const mm = (low: number, high: number, label: string) => measured(low, high).nullable().defined().label(label)
 const felt = (label: string) => string().oneOf(CLICK_STATES).defined().label(label)
 
 /** The wheel of an arbor, or its pinion: what was found tooth by tooth, what is done about it, and how far that is. */

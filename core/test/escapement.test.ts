@@ -30,6 +30,31 @@ const drawn = (m: PalletMeasures, nearerMm = 0, openedDeg = 0): EscapementGeomet
   centreDistanceMm: m.centreDistanceMm - nearerMm,
 })
 
+/** Escapements of all sizes, set a little wrong: always the same ones. */
+function randomEscapements(n: number): [string, EscapementGeometry, number][] {
+  let seed = 7
+  const random = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647
+  return Array.from({ length: n }, (_, i) => {
+    const kind = random() < 0.5 ? 'dead-beat' : 'recoil'
+    const teeth = [20, 30, 36, 42][Math.floor(random() * 4)]!
+    const tipRadiusMm = 10 + random() * 15
+    const spannedSpaces = Math.floor(teeth / 4 + (random() - 0.5) * 4) + 0.5
+    const tangent = tipRadiusMm / Math.cos((Math.PI * spannedSpaces) / teeth)
+    const m: PalletMeasures = {
+      kind,
+      teeth,
+      tipRadiusMm,
+      spannedSpaces,
+      centreDistanceMm: tangent * (1 + (random() - 0.5) * 0.02),
+      palletMm: ((Math.PI * tipRadiusMm) / teeth) * (0.6 + random() * 0.25),
+      liftDeg: kind === 'recoil' ? 3 + random() * 4 : 1 + random() * 2,
+      lockDeg: 0.3 + random(),
+    }
+    const geometry = drawn(m, (random() - 0.5) * 0.2, random() - 0.5)
+    return [`${i + 1}, ${kind} of ${teeth}`, geometry, m.liftDeg / 2 + m.lockDeg + 1]
+  })
+}
+
 describe('an escapement drawn', () => {
   // Closed forms of the dead-beat: lift and lock as it was drawn for, and a drop that is half a space less the pallet.
   test('a dead-beat does what it was drawn for', () => {
@@ -65,6 +90,21 @@ describe('an escapement drawn', () => {
       expect(Math.abs(a.dropDeg! - b!.dropDeg), `${pallet} drop`).toBeLessThan(0.05)
       expect(Math.abs(a.lockDeg! - b!.lockDeg), `${pallet} lock`).toBeLessThan(0.03)
       expect(Math.abs(a.recoilDeg! - b!.recoilDeg), `${pallet} recoil`).toBeLessThan(0.03)
+    }
+  })
+
+  // Steps of 0.012°; the sweep calls the wheel moved after 0.03° of it, which is up to 0.08° of the pallets' turning.
+  test.each(randomEscapements(8))('agrees with the sweep at random: %s', (_name, geometry, swing) => {
+    const reckoned = escapementAction(geometry, swing)
+    const swept = sweptEscapement(geometry, swing, 0.012)
+    expect(reckoned.verdict === 'works').toBe(swept.entry !== null && swept.exit !== null && !swept.free)
+    if (reckoned.verdict !== 'works') return
+    for (const pallet of ['entry', 'exit'] as const) {
+      const [a, b] = [reckoned[pallet], swept[pallet]!]
+      expect(Math.abs(a.releaseDeg! - b.releaseDeg), `${pallet} release`).toBeLessThan(0.03)
+      expect(Math.abs(a.dropDeg! - b.dropDeg), `${pallet} drop`).toBeLessThan(0.06)
+      expect(Math.abs(a.lockDeg! - b.lockDeg), `${pallet} lock`).toBeLessThan(0.1)
+      expect(Math.abs(a.recoilDeg! - b.recoilDeg), `${pallet} recoil`).toBeLessThan(0.03)
     }
   })
 

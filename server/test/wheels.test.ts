@@ -9,6 +9,7 @@ import {
   blankWheelSheet,
   type DonorChange,
   type DonorFound,
+  type DonorRow,
   type EscapementSheetChange,
   type JobPage,
   type MadePartChange,
@@ -123,7 +124,24 @@ describe('a mainspring', () => {
   const countOf = async (id: string) =>
     ((await shop.request.get('/api/stock').expect(200)).body as StockRow[]).find((s) => s.id === id)?.count
 
+  const wayOff = (jobId: string) =>
+    shop.request
+      .post(`/api/jobs/${jobId}/overrides`)
+      .send({ id: randomUUID(), gate: 'power', reason: 'Came without its springs.' })
+      .expect(201)
+
+  test('is not worked on before its train is confirmed off', async () => {
+    const sheet = { ...blankSpringSheet(randomUUID(), 'going'), winderNmm: 2000 }
+    await put('springs', sheet).expect(201)
+    const answer = await put('springs', { ...sheet, version: 1, done: ['out'] }).expect(422)
+    expect((answer.body as { title: string }).title).toMatch(/Confirm the going train off first/)
+    expect((await again()).springs[0]?.done).toEqual([])
+    await wayOff(page.job.id)
+    await put('springs', { ...sheet, version: 1, done: ['out'] }).expect(200)
+  })
+
   test('leaves its drawer with the step that takes it, and is back when that is taken back', async () => {
+    await wayOff(page.job.id)
     const spring = stocked()
     await shop.request.put(`/api/stock/${spring.id}`).send(spring).expect(201)
     const sheet: SpringSheetChange = { ...blankSpringSheet(randomUUID(), 'going'), choice: 'stock', stockId: spring.id }
@@ -133,6 +151,7 @@ describe('a mainspring', () => {
     expect(await countOf(spring.id)).toBe(0)
     // Nobody else has it now.
     const other = await shop.takeIn()
+    await wayOff(other.job.id)
     const theirs = { ...blankSpringSheet(randomUUID(), 'going'), choice: 'stock', stockId: spring.id, done: ['take'] }
     await shop.request.put(`/api/jobs/${other.job.id}/springs/${theirs.id}`).send(theirs).expect(409)
     await put('springs', { ...sheet, version: 2, done: ['out'] }).expect(200)
@@ -300,6 +319,41 @@ describe('the donor ledger', () => {
     await shop.request.delete(`/api/donors/${one.id}`).expect(409)
     const listed = (await shop.request.get('/api/donors').expect(200)).body as { id: string; hasPhoto: boolean }[]
     expect(listed.find((d) => d.id === one.id)?.hasPhoto).toBe(true)
+  })
+
+  test('is taken by one sheet at a time, shown to that one, and there again once it is given back', async () => {
+    const one = donor({ count: 71, from: 'the only one' })
+    await keep(one).expect(201)
+    const there = async () =>
+      ((await shop.request.get('/api/donors').expect(200)).body as DonorRow[]).find((d) => d.id === one.id)?.there
+    const sheet = wheel({ donorId: one.id })
+    await put('wheels', sheet).expect(201)
+    expect(await there()).toBe(0)
+    // Nobody else gets it, and what is refused keeps nothing.
+    const other = await shop.takeIn()
+    const theirs = wheel({ donorId: one.id })
+    await shop.request.put(`/api/jobs/${other.job.id}/wheels/${theirs.id}`).send(theirs).expect(409)
+    expect(await there()).toBe(0)
+    const fitting = async (more: string) =>
+      ((await shop.request.get(`/api/donors/fitting?kind=wheel&count=71${more}`).expect(200)).body as DonorFound[])
+        .length
+    expect(await fitting('')).toBe(0)
+    expect(await fitting(`&taken=${one.id}`)).toBe(1)
+    await shop.request.get('/api/donors/fitting?kind=wheel&taken=that').expect(400)
+    // Sent again, it is not taken twice.
+    await put('wheels', sheet).expect(200)
+    expect(await there()).toBe(0)
+    await put('wheels', { ...sheet, version: 1, donorId: null }).expect(200)
+    expect(await there()).toBe(1)
+    await put('wheels', { ...sheet, version: 2 }).expect(200)
+    await shop.request.delete(url(`wheels/${sheet.id}`)).expect(204)
+    expect(await there()).toBe(1)
+    expect(await journal()).toContainEqual('Taken out of the ledger: a wheel of 71.')
+  })
+
+  test('a sheet can’t name a donor that is none', async () => {
+    await put('wheels', wheel({ donorId: randomUUID() })).expect(400)
+    expect((await again()).wheels).toEqual([])
   })
 
   test('a stale change is shown what stands', async () => {

@@ -35,11 +35,16 @@ describe('the foot at a wheel', () => {
 })
 
 describe('the foot at a mainspring', () => {
-  const at = { steps: STEPS, done: [] as string[], winder: 'fit' as const, next: 'strike' }
+  const at = { steps: STEPS, done: [] as string[], isOff: true, winder: 'fit' as const, next: 'strike' }
   test('never works with a winder too weak, or unknown', () => {
     expect(springs(at).what).toBe('step')
     expect(springs({ ...at, winder: 'too weak' }).what).toBe('wait')
     expect(springs({ ...at, winder: 'not said' }).what).toBe('wait')
+    // Whatever the winder: first its power.
+    expect(springs({ ...at, isOff: false, winder: 'too weak' })).toMatchObject({
+      what: 'power',
+      label: 'Press to confirm its power off first',
+    })
     expect(springs({ ...at, done: ['note', 'free'] })).toMatchObject({ what: 'next' })
     expect(springs({ ...at, steps: [], next: undefined }).what).toBe('escapement')
   })

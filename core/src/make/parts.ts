@@ -1,6 +1,6 @@
 import { FieldError, requirePositive } from '../check/require.ts'
 import { repivotSizes } from '../pivot/repivot.ts'
-import type { WorkStep } from '../wheel/reversing.ts'
+import { AT_LATHE, step, type WorkStep } from '../work/step.ts'
 
 export const MADE_PARTS = ['arbor', 'pivot', 'click rivet', 'bush', 'stud', 'collet', 'hand collet'] as const
 export type MadePart = (typeof MADE_PARTS)[number]
@@ -260,12 +260,6 @@ function stepsOf(part: MadePart, bore: Bore | null): WorkStep[] {
     step('finish', 'Finish', 'Edges broken, pivots and posts polished; measured against the drawing.'),
     ...spread,
   ]
-}
-
-const AT_LATHE = 'At the lathe: eyes covered, loose ends and sleeves away, no gloves.'
-
-function step(key: string, title: string, does: string, caution?: string): WorkStep {
-  return { key, title, does, ...(caution === undefined ? {} : { caution }) }
 }
 
 /** Half the outline of a part, from its left end along to its right, mm: where it is and how far from the middle. */

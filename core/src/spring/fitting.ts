@@ -1,4 +1,4 @@
-import type { WorkStep } from '../wheel/reversing.ts'
+import { step, type WorkStep } from '../work/step.ts'
 
 /** What the steps of fitting a mainspring name. */
 export interface FittingFacts {
@@ -55,7 +55,3 @@ export function springSteps({ end, fromDrawer, woundNmm, open }: FittingFacts): 
 
 const HURTS =
   'A mainspring breaks fingers and blinds: eyes covered, heavy gloves, the movement or barrel held fast, a winder rated for it. A winder that is too weak is worse than none.'
-
-function step(key: string, title: string, does: string, caution?: string): WorkStep {
-  return { key, title, does, ...(caution === undefined ? {} : { caution }) }
-}

@@ -1,11 +1,5 @@
+import { AT_LATHE, step, type WorkStep } from '../work/step.ts'
 import type { Reversed } from './reversed.ts'
-
-export interface WorkStep {
-  key: string
-  title: string
-  does: string
-  caution?: string
-}
 
 const SHIM_MM = 0.25
 
@@ -102,10 +96,6 @@ export function reversingSteps(
   return all.filter((s) => s !== null)
 }
 
-function step(key: string, title: string, does: string, caution?: string): WorkStep {
-  return { key, title, does, ...(caution === undefined ? {} : { caution }) }
-}
-
 /** New trundles in a lantern pinion, step by step. */
 export function trundleSteps(keptMm: number, replace: number[], shroudLoose: boolean): WorkStep[] {
   const which = replace.length === 0 ? 'All' : replace.join(', ')
@@ -151,5 +141,3 @@ export function toppingSteps(toRadiusMm: number | null, mostMm: number | null): 
     step('measure', 'Measure the tips again', 'Least and greatest: the pallets’ arbor comes nearer by what is told.'),
   ]
 }
-
-const AT_LATHE = 'At the lathe: eyes covered, loose ends and sleeves away, no gloves.'

@@ -1,5 +1,6 @@
+import { step, type WorkStep } from '../work/step.ts'
 import { lanternTrundles } from './lantern.ts'
-import { reversingSteps, trundleSteps, type WorkStep } from './reversing.ts'
+import { reversingSteps, trundleSteps } from './reversing.ts'
 import type { Reversed } from './reversed.ts'
 import type { WayKey } from './ways.ts'
 
@@ -93,8 +94,4 @@ export function stepsOfWay(way: WayKey | '', facts: StepFacts): WorkStep[] {
     default:
       return []
   }
-}
-
-function step(key: string, title: string, does: string, caution?: string): WorkStep {
-  return { key, title, does, ...(caution === undefined ? {} : { caution }) }
 }

@@ -3,7 +3,7 @@ import { rankDonors, type DonorWanted } from '@treadle/core'
 import { DONOR_KINDS, DONOR_SIDES } from '@treadle/core/choices'
 import { and, asc, eq, gt, isNull, or } from 'drizzle-orm'
 import { Router, type Request, type RequestHandler } from 'express'
-import { v7 as uuid } from 'uuid'
+import { v7 as uuid, validate } from 'uuid'
 import type { Database } from '../db/connect.ts'
 import { donors, files, wheelSheets } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
@@ -34,12 +34,14 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
     })
     .get('/donors/fitting', async (req, res) => {
       const wanted = wantedOf(req)
+      const taken = req.query.taken === undefined ? undefined : eq(donors.id, idIn(req.query.taken))
       // The index finds the kind and the count; what is not counted may still fit.
       const counted = wanted.count === null ? undefined : or(eq(donors.count, wanted.count), isNull(donors.count))
       const rows = await db
         .select()
         .from(donors)
-        .where(and(eq(donors.kind, wanted.kind), gt(donors.there, 0), counted))
+        // What the asking sheet has taken itself is not there any more, and still shown to it.
+        .where(and(eq(donors.kind, wanted.kind), or(gt(donors.there, 0), taken), counted))
       res.json(rankDonors(wanted, rows.map(shown)))
     })
     .put('/donors/:row', async (req, res) => {
@@ -101,6 +103,12 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
       if (!donor?.fileId) throw new Refused(404, 'not-found', 'There is no picture of it.')
       await sendFile(db, res, donor.fileId)
     })
+}
+
+/** The id of a donor in the address. */
+function idIn(words: unknown): string {
+  if (typeof words !== 'string' || !validate(words)) throw badField('taken', 'Taken: it must be a UUID')
+  return words
 }
 
 function shown({ fileId, ...row }: Kept): DonorRow {

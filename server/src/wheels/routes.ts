@@ -8,14 +8,17 @@ import {
   WheelSheetChange,
 } from '@treadle/contract'
 import { drawPart, faultsInWords, FieldError, releaseOfSheet, releaseToKeep, unlessRefused } from '@treadle/core'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import {
   clocks,
   depthTrials,
+  donors,
   escapementSheets,
+  gateOverrides,
   madeParts,
+  powerOffs,
   springSheets,
   suspensions,
   wheelSheets,
@@ -58,6 +61,7 @@ export function wheelRoutes(db: Database): Router {
         may: async (doing, body) => {
           if (body && body.done.length > 0) await requireAgreed(doing, body)
         },
+        after: (doing, body, was) => followDonor(doing, was?.donorId ?? null, body?.donorId ?? null),
         sentence: wheelSentence,
         goneSentence: (row) => `Sheet taken back: ${row.arbor}, ${row.part}.`,
       }),
@@ -67,6 +71,9 @@ export function wheelRoutes(db: Database): Router {
         schema: SpringSheetChange,
         kind: 'spring',
         place: ['train'],
+        may: async (doing, body) => {
+          if (body && body.done.length > 0) await requireOff(doing, body.train)
+        },
         after: (doing, body, was) => followTaken(doing, body ?? was, inHand(was), inHand(body)),
         sentence: springSentence,
         goneSentence: (row) => `Sheet of the ${row.train} mainspring taken back.`,
@@ -176,6 +183,40 @@ function springSentence(s: SpringSheetChange): string {
 /** The spring that is in hand for a train: out of its drawer from the step that takes it. */
 function inHand(s: { choice: string; stockId: string | null; done: string[] } | null): string | null {
   return s?.choice === 'stock' && s.done.includes('take') ? s.stockId : null
+}
+
+/** A donor that a sheet takes leaves the ledger, so that two clocks can't have it; one it gives back is there again. */
+async function followDonor({ tx, write }: JobDoing, was: string | null, now: string | null): Promise<void> {
+  if (was === now) return
+  // In one order, so that two sheets that change places never wait for each other in a ring.
+  for (const id of [was, now].filter((one) => one !== null).sort()) {
+    const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
+    if (!donor) throw badField('donorId', 'Donor: there is no such part in the ledger')
+    const there = donor.there + (id === now ? -1 : 1)
+    if (there < 0) throw new Refused(409, 'none-left', 'The ledger has none of these left: another clock took it.')
+    await tx
+      .update(donors)
+      .set({ there, version: donor.version + 1 })
+      .where(eq(donors.id, id))
+    await write(`${id === now ? 'Taken out of' : 'Back in'} the ledger: a ${donor.kind} of ${donor.count ?? '?'}.`, {
+      donorId: id,
+    })
+  }
+}
+
+/** A spring is not worked on before its train is proved off, unless that was overridden in writing. */
+async function requireOff({ tx, job }: JobDoing, train: string): Promise<void> {
+  const [off] = await tx
+    .select({ id: powerOffs.id })
+    .from(powerOffs)
+    .where(and(eq(powerOffs.jobId, job.id), eq(powerOffs.train, train)))
+  if (off) return
+  const [override] = await tx
+    .select({ id: gateOverrides.id })
+    .from(gateOverrides)
+    .where(and(eq(gateOverrides.jobId, job.id), eq(gateOverrides.gate, 'power')))
+  if (!override)
+    throw new Refused(422, 'gate', `Confirm the ${train} train off first: treat its spring as wound until then.`)
 }
 
 /** What can’t be undone waits for the owner’s word. */

@@ -73,9 +73,9 @@ export const usePromises = () =>
 export const useDonors = () => useQuery({ queryKey: ['donors'], queryFn: () => request<DonorRow[]>('GET', '/donors') })
 
 /** Used parts that fit what is wanted; asked once something is. */
-export function useDonorsFitting(wanted: DonorWanted | null) {
+export function useDonorsFitting(wanted: DonorWanted | null, taken: string | null = null) {
   const words = new URLSearchParams(
-    Object.entries(wanted ?? {}).flatMap(([name, value]) =>
+    Object.entries({ ...wanted, taken }).flatMap(([name, value]) =>
       value === null || value === '' ? [] : [[name, `${value}`]],
     ),
   ).toString()

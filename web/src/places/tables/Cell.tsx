@@ -36,3 +36,18 @@ export function NumberCell({
 }) {
   return <Figure quiet label={label} size="sm" w="5.5rem" value={value} onKeep={(v) => onChange(v ?? NaN)} atOnce />
 }
+
+/** The headings of a table. */
+export function Headings({ of }: { of: string[] }) {
+  return (
+    <thead>
+      <tr>
+        {of.map((h) => (
+          <th key={h} scope="col">
+            {h}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  )
+}

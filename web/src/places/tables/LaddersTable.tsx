@@ -1,7 +1,7 @@
 import type { Ladders } from '@treadle/contract'
 import { Button } from '@mantine/core'
 import { v7 as uuid } from 'uuid'
-import { Cell } from './Cell.tsx'
+import { Cell, Headings } from './Cell.tsx'
 import styles from './Tables.module.css'
 
 /** The workshop's own ladders of grits. */
@@ -11,15 +11,7 @@ export function LaddersTable({ values, onChange }: { values: Ladders; onChange: 
   return (
     <>
       <table className={styles.table}>
-        <thead>
-          <tr>
-            {['Recipe', 'Steps', 'Remark', ''].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Headings of={['Recipe', 'Steps', 'Remark', '']} />
         <tbody>
           {values.ladders.map((l) => (
             <tr key={l.key}>

@@ -1,7 +1,7 @@
 import type { PriceBook, PriceLine } from '@treadle/contract'
 import { Button, Checkbox, NativeSelect } from '@mantine/core'
 import { v7 as uuid } from 'uuid'
-import { Cell, NumberCell } from './Cell.tsx'
+import { Cell, Headings, NumberCell } from './Cell.tsx'
 import styles from './Tables.module.css'
 
 const COUNTS = [
@@ -18,15 +18,7 @@ export function PricesTable({ values, onChange }: { values: PriceBook; onChange:
   return (
     <>
       <table className={styles.table}>
-        <thead>
-          <tr>
-            {['What', 'Unit', 'Price', 'Up to', 'Counted for', 'Taxed', ''].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Headings of={['What', 'Unit', 'Price', 'Up to', 'Counted for', 'Taxed', '']} />
         <tbody>
           {values.lines.map((line) => (
             <tr key={line.key}>
@@ -111,15 +103,7 @@ export function PricesTable({ values, onChange }: { values: PriceBook; onChange:
       </Button>
       <h2 className={styles.next}>Choices laid side by side</h2>
       <table className={styles.table}>
-        <thead>
-          <tr>
-            {['Choice', 'Price', 'Years it lasts', 'Remark'].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Headings of={['Choice', 'Price', 'Years it lasts', 'Remark']} />
         <tbody>
           {values.choices.map((c) => (
             <tr key={c.key}>

@@ -2,7 +2,7 @@ import type { TableValues } from '@treadle/contract'
 import type { TroubleCheck } from '@treadle/core'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
-import { Cell, NumberCell } from './Cell.tsx'
+import { Cell, Headings, NumberCell } from './Cell.tsx'
 import styles from './Tables.module.css'
 
 type Values = TableValues<'trouble'>
@@ -16,15 +16,7 @@ export function TroubleTableEditor({ values, onChange }: { values: Values; onCha
   return (
     <>
       <table className={styles.table}>
-        <thead>
-          <tr>
-            {['Cause', 'How often', 'Share', 'Remark'].map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Headings of={['Cause', 'How often', 'Share', 'Remark']} />
         <tbody>
           {values.causes.map((cause) => {
             const set = (part: Partial<typeof cause>) =>

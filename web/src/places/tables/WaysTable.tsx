@@ -1,6 +1,6 @@
 import type { TableValues } from '@treadle/contract'
 import { Checkbox } from '@mantine/core'
-import { Cell, NumberCell } from './Cell.tsx'
+import { Cell, Headings, NumberCell } from './Cell.tsx'
 import styles from './Tables.module.css'
 
 type Values = TableValues<'ways'>
@@ -11,15 +11,7 @@ export function WaysTable({ values, onChange }: { values: Values; onChange: (val
     onChange({ ways: values.ways.map((w) => (w.key === key ? { ...w, ...part } : w)) })
   return (
     <table className={styles.table}>
-      <thead>
-        <tr>
-          {['Way', 'Price', 'Years it lasts', 'Can be undone', 'Remark'].map((h) => (
-            <th key={h} scope="col">
-              {h}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <Headings of={['Way', 'Price', 'Years it lasts', 'Can be undone', 'Remark']} />
       <tbody>
         {values.ways.map((w) => (
           <tr key={w.key}>

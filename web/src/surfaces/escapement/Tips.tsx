@@ -127,16 +127,28 @@ function nearer(byMm: number | null): string {
     : `, and the pallets come ${mm(byMm)} nearer`
 }
 
-/** What a tooth that stays low then drops more than the others. */
+/** More than this, degrees, is more drop than a tooth should have. */
+const MUCH_DEG = 1
+
+/** What a tooth that stays low then drops more than the others, and whether it may. */
 function lowSays(sheet: EscapementSheetChange, low: LeaveSome, swingDeg: number): string {
+  const one = low.left.length === 1
+  const stays = `${one ? 'It stays' : 'They stay'} ${mm(low.lowerMm)} lower`
   const facts = { ...sheet, swingDeg }
   const all = actionOfSheet(facts)
-  const one = actionOfLowTooth(facts, low.lowerMm)
-  const more =
-    all?.entry.dropDeg != null && one?.entry.dropDeg != null
-      ? Math.max(one.entry.dropDeg - all.entry.dropDeg, (one.exit.dropDeg ?? 0) - (all.exit.dropDeg ?? 0))
-      : null
-  return `${low.left.length === 1 ? 'It stays' : 'They stay'} ${mm(low.lowerMm)} lower${more === null ? '' : ` and ${low.left.length === 1 ? 'drops' : 'drop'} ${Math.abs(more).toFixed(1)}° ${more >= 0 ? 'more' : 'less'}: heard, not harmful`}.`
+  const tooth = actionOfLowTooth(facts, low.lowerMm)
+  if (!all || !tooth) return `${stays}; draw the pallets, and it is told what that does.`
+  if (all.verdict === 'works' && tooth.verdict !== 'works')
+    return `${stays}, and there the pallets would not work (${tooth.verdict}): take all down.`
+  if (
+    all.entry.dropDeg === null ||
+    all.exit.dropDeg === null ||
+    tooth.entry.dropDeg === null ||
+    tooth.exit.dropDeg === null
+  )
+    return `${stays}.`
+  const more = Math.max(tooth.entry.dropDeg - all.entry.dropDeg, tooth.exit.dropDeg - all.exit.dropDeg)
+  return `${stays} and ${one ? 'drops' : 'drop'} ${Math.abs(more).toFixed(1)}° ${more >= 0 ? 'more' : 'less'}: ${more > MUCH_DEG ? 'much; better take all down' : 'heard, not harmful'}.`
 }
 
 /** How late each tooth of the last kept listening drops; nothing where none was kept, or its beats are not there. */

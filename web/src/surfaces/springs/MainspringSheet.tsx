@@ -14,7 +14,7 @@ import {
 } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
 import { lazy, Suspense, type ReactNode } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
@@ -36,7 +36,7 @@ const NAMESPACE = '52f0a6f4-7b5f-4d0c-8a7e-2f9d3c1b5e60'
 
 /** The mainspring of a train: as it was found, drawn in its barrel, what is fitted instead, and the fitting. */
 export function MainspringSheet({ train, list, go }: { train: Train; list: ReactNode; go: Go }) {
-  const { job, springs } = useJobData()
+  const { job, springs, powerOffs, overrides } = useJobData()
   const { data: stock } = useStock()
   const navigate = useNavigate()
   const rows = useRows<SpringSheetRow>('springs', 'stock')
@@ -47,10 +47,16 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
   const { old, barrel, fitted } = stripsOf(sheet)
   const there = old && barrel ? inBarrel(old, barrel) : null
   const told = old && barrel && fitted ? unlessRefused(() => compareMainsprings(barrel, old, fitted)) : null
+  const inHand = sheet.choice === 'stock' && sheet.done.includes('take') ? sheet.stockId : null
   const choice =
     old && barrel && stock && !(there instanceof FieldError)
       ? unlessRefused(() =>
-          chooseMainspring({ ...barrel, barrelHeightMm: sheet.barrelHeightMm }, old, springsOf(stock), sheet.turnsUsed),
+          chooseMainspring(
+            { ...barrel, barrelHeightMm: sheet.barrelHeightMm },
+            old,
+            springsOf(stock, inHand),
+            sheet.turnsUsed,
+          ),
         )
       : null
   const strip = fitted ?? old
@@ -71,9 +77,11 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
       : []
   const tooWeak = woundNmm !== null && sheet.winderNmm !== null && !winderMay(sheet.winderNmm, woundNmm)
   const asked = sheet.winderNmm === null && steps.length > 0
+  const isOff = powerOffs.some((p) => p.train === train.train) || overrides.some((o) => o.gate === 'power')
   const now = nextOf({
     steps,
     done: sheet.done,
+    isOff,
     winder: tooWeak ? 'too weak' : asked ? 'not said' : 'fit',
     next: go.next,
   })
@@ -92,6 +100,8 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
           return void navigate(`/jobs/${job.id}/escapement`)
         case 'wait':
           return
+        case 'power':
+          return void navigate(`/jobs/${job.id}/power`)
       }
     },
   })
@@ -222,13 +232,24 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
           <>
             <h3 className={parts.next}>Fitting it</h3>
             <div className={parts.fields}>{field('winderNmm', 'Winder, rated for', 'N·mm')}</div>
+            {!isOff && (
+              <p>
+                <Mark state="danger" label="danger" /> Nobody has confirmed the {train.train} train off: treat its
+                spring as wound. <Link to="../power">Power</Link>
+              </p>
+            )}
             {tooWeak && (
               <p>
                 <Mark state="danger" label="danger" /> The winder is too weak: {woundNmm?.toFixed(0)} N·mm and a fifth
                 to spare are needed. A winder that is too weak is worse than none.
               </p>
             )}
-            <Steps steps={steps} done={sheet.done} onDone={(done) => set({ done })} locked={tooWeak} />
+            <Steps
+              steps={steps}
+              done={sheet.done}
+              onDone={(done) => set({ done })}
+              locked={tooWeak || asked || !isOff}
+            />
           </>
         )}
       </section>

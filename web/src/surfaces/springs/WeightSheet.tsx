@@ -14,7 +14,9 @@ import type { Go } from './go.ts'
 export function WeightSheet({ train, list, go }: { train: Train; list: ReactNode; go: Go }) {
   const { job } = useJobData()
   const navigate = useNavigate()
-  const drive = useObservations().of('drive')
+  const seen = useObservations()
+  // The drive test is of the going train; it says nothing of another's weight.
+  const drive = train.train === 'going' ? seen.of('drive') : undefined
   const [fitted, least] = [drive?.figure ?? train.weightKg ?? null, drive?.second ?? null]
   const margin = fitted && least ? driveMargin(fitted, least) : null
   usePedalAction({
@@ -46,8 +48,14 @@ export function WeightSheet({ train, list, go }: { train: Train; list: ReactNode
           </p>
         ) : (
           <p className={parts.say}>
-            The drive test tells what it should need: the least weight that keeps it going.{' '}
-            <Link to="../observe">Observe</Link>
+            {train.train === 'going' ? (
+              <>
+                The drive test tells what it should need: the least weight that keeps it going.{' '}
+                <Link to="../observe">Observe</Link>
+              </>
+            ) : (
+              'What it should need shows in its strike: slow or failing blows ask why, before more weight is hung on it.'
+            )}
           </p>
         )}
         <Caution>Weights fall on feet and glass: off before anything is moved, each into its own sock.</Caution>

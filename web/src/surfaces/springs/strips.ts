@@ -33,11 +33,19 @@ export function stripsOf(s: SpringSheetChange): { old: Strip | null; barrel: Bar
   return { old, barrel, fitted }
 }
 
-/** The mainsprings of the drawers, as the choice asks for them. */
-export function springsOf(stock: StockRow[]) {
+/** The mainsprings of the drawers, as the choice asks for them; the one in hand counts as there. */
+export function springsOf(stock: StockRow[], inHand: string | null) {
   return stock.flatMap((s) =>
     s.kind === 'mainspring' && s.widthMm !== null && s.thickMm !== null && s.lengthMm !== null
-      ? [{ id: s.id, widthMm: s.widthMm, thicknessMm: s.thickMm, lengthMm: s.lengthMm, count: s.count - s.reserved }]
+      ? [
+          {
+            id: s.id,
+            widthMm: s.widthMm,
+            thicknessMm: s.thickMm,
+            lengthMm: s.lengthMm,
+            count: s.count - s.reserved + (s.id === inHand ? 1 : 0),
+          },
+        ]
       : [],
   )
 }

@@ -39,7 +39,7 @@ export function WheelsSurface() {
   const { data: table } = useTable('ways')
   const navigate = useNavigate()
   const [shown, goTo] = useStop()
-  const rows = useRows<WheelSheetRow>('wheels')
+  const rows = useRows<WheelSheetRow>('wheels', 'donors')
   const all = partsOf(data)
   const at = Math.max(
     0,
@@ -54,7 +54,7 @@ export function WheelsSurface() {
     if (blank) rows.set(blank, stored, change)
   }
   const wanted = part && sheet ? donorWanted(part, sheet) : null
-  const donors = useDonorsFitting(wanted)
+  const donors = useDonorsFitting(wanted, sheet?.donorId ?? null)
   const reversed = sheet ? reversedOf(sheet) : null
   const track = sheet ? trackOf(sheet) : null
   const ways =
