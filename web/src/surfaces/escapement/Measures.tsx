@@ -2,15 +2,11 @@ import { EscapementSheetChange } from '@treadle/contract'
 import { missingMeasures } from '@treadle/core'
 import { Button } from '@mantine/core'
 import { memo } from 'react'
-import { Figure } from '../../parts/Figure.tsx'
 import { wordsOf } from '../../parts/fieldWords.ts'
 import parts from '../../parts/parts.module.css'
+import { rowFigures } from '../../parts/rowFigures.tsx'
 
 const WORDS = wordsOf(EscapementSheetChange)
-
-type MeasureKey = {
-  [K in keyof EscapementSheetChange]: EscapementSheetChange[K] extends number | null ? K : never
-}[keyof EscapementSheetChange]
 
 /** The few measures that the wheel and the pallets are drawn from. */
 export const Measures = memo(function Measures({
@@ -22,17 +18,7 @@ export const Measures = memo(function Measures({
   onSet: (part: Partial<EscapementSheetChange>) => void
   onTap: (tapping: boolean) => void
 }) {
-  const field = (key: MeasureKey, label: string, unit = 'mm') => (
-    <Figure
-      key={key}
-      label={label}
-      draftOf="escapement"
-      unit={unit}
-      value={sheet[key]}
-      of={[EscapementSheetChange, key]}
-      onKeep={(value) => onSet({ [key]: value })}
-    />
-  )
+  const field = rowFigures(EscapementSheetChange, sheet, 'escapement', onSet)
   const missing = missingMeasures(sheet)
   return (
     <>

@@ -19,9 +19,9 @@ import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
-import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { rowFigures } from '../../parts/rowFigures.tsx'
 import { Pick } from '../../parts/Pick.tsx'
 import { Steps } from '../../parts/Steps.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -105,18 +105,8 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
       }
     },
   })
-  const field = (key: FigureKey, label: string, unit = 'mm') => (
-    <Figure
-      key={key}
-      label={label}
-      draftOf={train.train}
-      unit={unit}
-      value={sheet[key]}
-      of={[SpringSheetChange, key]}
-      beside={key.endsWith('erMm') || key === 'middleMm' ? [sheet.innerMm, sheet.middleMm, sheet.outerMm] : []}
-      onKeep={(value) => set({ [key]: value })}
-    />
-  )
+  const field = rowFigures<SpringSheetChange>(SpringSheetChange, sheet, train.train, set)
+  const thick = [sheet.innerMm, sheet.middleMm, sheet.outerMm]
   const loose =
     sheet.looseMm !== null && sheet.barrelInsideMm !== null ? judgeSet(sheet.looseMm, sheet.barrelInsideMm) : null
   const bad = [
@@ -155,9 +145,9 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
         </p>
         <div className={parts.fields}>
           {field('widthMm', 'Width')}
-          {field('innerMm', 'Thick, near the arbor')}
-          {field('middleMm', 'Thick, in the middle')}
-          {field('outerMm', 'Thick, near the wall')}
+          {field('innerMm', 'Thick, near the arbor', 'mm', thick)}
+          {field('middleMm', 'Thick, in the middle', 'mm', thick)}
+          {field('outerMm', 'Thick, near the wall', 'mm', thick)}
           {field('lengthMm', 'Length')}
           {field('coils', 'or coils, run down', '')}
           {field('barrelInsideMm', 'Barrel, inside')}
@@ -325,10 +315,6 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
     </div>
   )
 }
-
-type FigureKey = {
-  [K in keyof SpringSheetChange]: SpringSheetChange[K] extends number | null ? K : never
-}[keyof SpringSheetChange]
 
 const VERDICTS = {
   alike: 'As strong as the old one',

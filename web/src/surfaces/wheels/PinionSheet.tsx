@@ -3,6 +3,7 @@ import { lanternTrundles, workingFlank, type FreshTrack } from '@treadle/core'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { rowFigures } from '../../parts/rowFigures.tsx'
 import { Pick } from '../../parts/Pick.tsx'
 import { mm } from '../../parts/say.ts'
 import { useStock } from '../../data/queries.ts'
@@ -37,21 +38,7 @@ export function PinionSheet(props: PinionSheetProps) {
 }
 
 function Cut({ part, sheet, track, onSet }: PinionSheetProps) {
-  const field = (
-    key: 'count' | 'outsideMm' | 'leafMm' | 'grooveFromMm' | 'grooveToMm' | 'grooveMm' | 'thickMm',
-    label: string,
-    unit = 'mm',
-  ) => (
-    <Figure
-      key={key}
-      label={label}
-      draftOf={part.key}
-      unit={unit}
-      value={sheet[key]}
-      of={[WheelSheetChange, key]}
-      onKeep={(value) => onSet({ [key]: value })}
-    />
-  )
+  const field = rowFigures(WheelSheetChange, sheet, part.key, onSet)
   const { leafMm, grooveFromMm, grooveToMm } = sheet
   return (
     <>

@@ -15,6 +15,7 @@ import { Caution } from '../../parts/Caution.tsx'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { rowFigures } from '../../parts/rowFigures.tsx'
 import { Pick } from '../../parts/Pick.tsx'
 import { mm } from '../../parts/say.ts'
 import type { MovementPart } from './partsOf.ts'
@@ -53,21 +54,7 @@ export function WheelSheet({
   const click = CLICK.map(([key]) => sheet[key])
   const armDeg = sheet.holes[0] ? clockAngleOf(sheet.holes[0].xMm, sheet.holes[0].yMm) : 45
   const arms = sheet.arms !== null ? { count: sheet.arms, clockAngleDeg: armDeg, widthMm: sheet.armMm ?? 6 } : null
-  const figure = (
-    key: 'count' | 'outsideMm' | 'boreMm' | 'thickMm' | 'rivetMm' | 'arms' | 'armMm',
-    label: string,
-    unit = 'mm',
-  ) => (
-    <Figure
-      key={key}
-      label={label}
-      draftOf={part.key}
-      unit={unit}
-      value={sheet[key]}
-      of={[WheelSheetChange, key]}
-      onKeep={(value) => onSet({ [key]: value })}
-    />
-  )
+  const figure = rowFigures(WheelSheetChange, sheet, part.key, onSet)
   return (
     <>
       <div className={parts.fields}>
