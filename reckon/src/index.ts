@@ -6,12 +6,15 @@ import { DRIVE } from './drive.ts'
 import { ESCAPEMENT } from './escapement.ts'
 import { ESTIMATE } from './estimate.ts'
 import { FILE } from './file.ts'
+import { OIL } from './oil.ts'
 import { PENDULUM } from './pendulum.ts'
 import { PIVOT } from './pivot.ts'
 import { PLATE } from './plate.ts'
 import { RATE } from './rate.ts'
 import { SPRING } from './spring.ts'
+import { STRIKE } from './strike.ts'
 import { TRAIN } from './train.ts'
+import { TRIAL } from './trial.ts'
 import { TROUBLE } from './trouble.ts'
 import { WEAR } from './wear.ts'
 import { WHEEL } from './wheel.ts'
@@ -36,6 +39,9 @@ export const CALCULATIONS: Calculation[] = [
   ...WHEEL,
   ...ESCAPEMENT,
   ...FILE,
+  ...STRIKE,
+  ...OIL,
+  ...TRIAL,
 ]
 
 export type { Calculation }

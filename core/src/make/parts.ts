@@ -1,8 +1,20 @@
 import { FieldError, requirePositive } from '../check/require.ts'
+import { countWheelRim, snailEdge, type FlatPoint } from './flat.ts'
 import { repivotSizes } from '../pivot/repivot.ts'
 import { AT_LATHE, step, type WorkStep } from '../work/step.ts'
 
-export const MADE_PARTS = ['arbor', 'pivot', 'click rivet', 'bush', 'stud', 'collet', 'hand collet'] as const
+export const MADE_PARTS = [
+  'arbor',
+  'pivot',
+  'click rivet',
+  'bush',
+  'stud',
+  'collet',
+  'hand collet',
+  'count wheel',
+  'count wheel with halves',
+  'snail',
+] as const
 export type MadePart = (typeof MADE_PARTS)[number]
 
 /** A length of one thickness of a turned part, from its left end; tolerances above and below, mm. */
@@ -22,13 +34,15 @@ export interface Bore {
   belowMm: number
 }
 
-/** A turned part as it is drawn: sections from left to right, a bore, the rod it is turned from, and how. */
+/** A part as it is drawn: a turned one by its sections from left to right, a flat one by its edge; a bore, what it is made of, and how. */
 export interface PartDrawing {
   part: MadePart
   sections: Section[]
   bore: Bore | null
+  /** the edge of a part that is cut from sheet, mm from its middle; null: it is turned */
+  flat: FlatPoint[] | null
   lengthMm: number
-  /** least rod to turn it from, mm; of the round figures that rod is sold in */
+  /** least rod to turn it from, mm, of the round figures that rod is sold in; of a flat part, how thick the sheet is */
   rodMm: number
   material: string
   steps: WorkStep[]
@@ -78,6 +92,24 @@ export const PART_SIZES: Record<MadePart, { key: string; title: string; startMm:
     size('handHoleMm', 'Hole of the hand', 4.5),
     size('handMm', 'Hand, thick', 0.8),
   ],
+  'count wheel': countWheelSizes(1.4),
+  'count wheel with halves': countWheelSizes(1.2),
+  snail: [
+    size('highMm', 'Radius at one o’clock', 16),
+    size('stepMm', 'Step for a tooth of the rack', 1),
+    size('boreMm', 'Bore', 5),
+    size('thickMm', 'Thick', 1),
+  ],
+}
+
+function countWheelSizes(slotMm: number) {
+  return [
+    size('outsideMm', 'Across', 50),
+    size('slotDeepMm', 'Slot, deep', 3),
+    size('slotWideMm', 'Slot, wide: the detent and a little', slotMm),
+    size('boreMm', 'Bore', 5),
+    size('thickMm', 'Thick', 1.2),
+  ]
 }
 
 function size(key: string, title: string, startMm: number) {
@@ -163,6 +195,23 @@ export function drawPart(part: MadePart, sizes: Record<string, number>): PartDra
         ['wheelBoreMm', of('wheelBoreMm')],
         of('wheelMm'),
       )
+    case 'count wheel':
+    case 'count wheel with halves': {
+      const rim = countWheelRim(part === 'count wheel' ? 'none' : 'one', {
+        outsideMm: of('outsideMm'),
+        slotDeepMm: of('slotDeepMm'),
+        slotWideMm: of('slotWideMm'),
+      })
+      smaller('boreMm', of('boreMm'), 'outsideMm', 0.6 * of('outsideMm'))
+      return cut(part, rim, of('boreMm'), of('thickMm'))
+    }
+    case 'snail':
+      return cut(
+        part,
+        snailEdge({ highMm: of('highMm'), stepMm: of('stepMm'), boreMm: of('boreMm') }),
+        of('boreMm'),
+        of('thickMm'),
+      )
     case 'hand collet':
       return onPipe(part, of('pipeMm'), of('bodyMm'), of('bodyLongMm'), ['handHoleMm', of('handHoleMm')], of('handMm'))
   }
@@ -212,10 +261,49 @@ function drawn(part: MadePart, material: string, sections: Section[], bore: Bore
     part,
     sections,
     bore,
+    flat: null,
     lengthMm: sections.reduce((sum, s) => sum + s.lengthMm, 0),
     rodMm: Math.ceil((widest + 0.3) * 2) / 2,
     material,
     steps: stepsOf(part, bore),
+  }
+}
+
+/** A part that is cut from sheet: how large it is across stands for its length. */
+function cut(part: MadePart, flat: FlatPoint[], boreMm: number, thickMm: number): PartDrawing {
+  const farthest = Math.max(...flat.map((p) => Math.hypot(p.xMm, p.yMm)))
+  return {
+    part,
+    sections: [],
+    bore: { diameterMm: boreMm, depthMm: thickMm, ...UNDER },
+    flat,
+    lengthMm: 2 * farthest,
+    rodMm: thickMm,
+    material: part === 'snail' ? 'brass or steel sheet' : 'brass sheet',
+    steps: [
+      step(
+        'stick',
+        'Lay the print on the sheet',
+        'Print at full size, check the ruler with a caliper, and stick it on.',
+      ),
+      step('bore', 'Drill and broach the bore', 'First of all: everything else is measured from it.', AT_LATHE),
+      step('round', 'Turn it round', 'On an arbor through its own bore, to the size across.', AT_LATHE),
+      step(
+        'cut',
+        part === 'snail' ? 'Saw and file the steps' : 'Saw and file the slots',
+        part === 'snail'
+          ? 'Leave the line; file each step to its radius with the caliper from the bore.'
+          : 'Leave the line; file each to the detent’s width, its sides straight to the middle.',
+      ),
+      step(
+        'try',
+        'Try it in the clock',
+        part === 'snail'
+          ? 'One and twelve first: the tail comes down in the middle of a step at both.'
+          : 'Round all twelve hours with the detent by hand, before the train is in.',
+      ),
+      step('finish', 'Finish', 'Burrs off, edges broken; what the detent or tail touches is polished.'),
+    ],
   }
 }
 

@@ -5,13 +5,13 @@ import { sizesInWords } from './svg.ts'
 
 const WORDS_MM = 2
 
-/** A turned part as DXF in mm: its outline from the side, its middle on the x axis. */
+/** A part as DXF in mm: a turned one’s outline from the side, its middle on the x axis; a flat one’s from above. */
 export function partDxf(drawing: PartDrawing, name: string): string {
   const dxf = new DxfWriter()
   dxf.setUnits(Units.Millimeters)
   for (const [i, layer] of ['OUTLINE', 'BORE', 'NAMES'].entries()) dxf.addLayer(layer, i + 1, 'Continuous')
   const half = outlineOfPart(drawing)
-  const around = [
+  const around = drawing.flat?.map((p) => point2d(p.xMm, p.yMm)) ?? [
     ...half.map((p) => point2d(p.alongMm, p.radiusMm)),
     ...half.toReversed().map((p) => point2d(p.alongMm, -p.radiusMm)),
   ]
@@ -19,7 +19,8 @@ export function partDxf(drawing: PartDrawing, name: string): string {
     around.map((point) => ({ point })),
     { flags: LWPolylineFlags.Closed, layerName: 'OUTLINE' },
   )
-  if (drawing.bore) {
+  if (drawing.flat && drawing.bore) dxf.addCircle(point3d(0, 0), drawing.bore.diameterMm / 2, { layerName: 'BORE' })
+  else if (drawing.bore) {
     const { diameterMm, depthMm } = drawing.bore
     for (const side of [-1, 1])
       dxf.addLine(
@@ -28,7 +29,7 @@ export function partDxf(drawing: PartDrawing, name: string): string {
         { layerName: 'BORE' },
       )
   }
-  const below = -Math.max(...half.map((p) => p.radiusMm)) - 2 * WORDS_MM
+  const below = -(drawing.flat ? drawing.lengthMm / 2 : Math.max(...half.map((p) => p.radiusMm))) - 2 * WORDS_MM
   const words = [`${drawing.part}${name === '' ? '' : `, ${name}`}`, ...sizesInWords(drawing)]
   words.forEach((line, i) =>
     dxf.addText(point3d(0, below - i * 1.6 * WORDS_MM), WORDS_MM, printable(line), { layerName: 'NAMES' }),
