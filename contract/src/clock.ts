@@ -13,6 +13,7 @@ import {
   version,
   type InferType,
 } from './fields.ts'
+import { StrikeWork } from './strike.ts'
 
 export const CLOCK_KINDS = ['wall', 'longcase', 'tower', 'shelf', 'mantel', 'bracket', 'other'] as const
 export type ClockKind = (typeof CLOCK_KINDS)[number]
@@ -65,6 +66,8 @@ export const Work = only({
   moon: boolean().required(),
   calendar: boolean().required(),
   mercury: boolean().required(),
+  /** not said: nobody has set it up here */
+  strike: StrikeWork.optional().default(undefined).label('Strike'),
 })
 export type Work = InferType<typeof Work>
 export const PLAIN_WORK: Work = { strikeWork: null, moon: false, calendar: false, mercury: false }

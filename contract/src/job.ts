@@ -25,6 +25,9 @@ import type { MadePartRow } from './made.ts'
 import type { SpringSheetRow, SuspensionRow } from './spring.ts'
 import type { ReservationRow } from './stock.ts'
 import type { WheelSheetRow } from './wheel.ts'
+import type { DryRunRow } from './dryRun.ts'
+import type { OilSheetRow, WitnessRow } from './oil.ts'
+import type { StrikeCountRow } from './strike.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
@@ -260,6 +263,10 @@ export interface JobPage {
   escapements: EscapementSheetRow[]
   depths: DepthTrialRow[]
   madeParts: MadePartRow[]
+  dryRuns: DryRunRow[]
+  oilSheets: OilSheetRow[]
+  witnesses: WitnessRow[]
+  strikeCounts: StrikeCountRow[]
   reservations: ReservationRow[]
   bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]

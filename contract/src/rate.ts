@@ -28,10 +28,10 @@ export const EVENT_TITLES: Record<RateEventKind, string> = {
   arc: 'arc changed',
   moved: 'clock moved',
   beat: 'beat changed',
-  dry: 'ran dry on little power',
   oiled: 'oiled',
   stopped: 'stopped and started',
   trial: 'trial begun',
+  moon: 'moon seen to move',
 }
 
 /** What was done to the clock between readings. */
@@ -43,6 +43,11 @@ export const RateEventChange = ruled(
     kind: string().oneOf(EVENT_KINDS).required().label('What was done'),
     /** + raises; only for the nut */
     turns: measured(-50, 50).nullable().defined().label('Turns'),
+    /** a stop: what the dial showed, such as 3:47; empty: nobody saw */
+    showed: string()
+      .defined()
+      .matches(/^((1[0-2]|[1-9]):[0-5]\d)?$/, 'The dial showed must be a time on the dial, such as 3:47')
+      .label('The dial showed'),
     note: text(500).defined().label('Note'),
   }),
   [
@@ -50,8 +55,13 @@ export const RateEventChange = ruled(
     'Turns: say how far the nut was turned, + to raise',
     (e) => e.kind !== 'nut' || (e.turns !== null && e.turns !== 0),
   ],
+  ['showed', 'The dial showed: only a stop has it', (e) => e.showed === '' || e.kind === 'stopped'],
 )
 export type RateEventChange = InferType<typeof RateEventChange>
+/** Something done to a clock now, to be kept. */
+export function newEvent(id: string, kind: RateEventKind, at: string): RateEventChange {
+  return { id, version: 0, at, kind, turns: null, showed: '', note: '' }
+}
 export type RateEventRow = RateEventChange & { jobId: string; who: string; whoId?: string | null }
 
 /** Readings and events as lines of a sheet: looked at first, then kept. */

@@ -65,6 +65,8 @@ export const Settings = only({
   rateToleranceSecondsPerDay: measured(0.1, 600).required().label('Rate within'),
   rateGoalSecondsPerDay: measured(0.05, 60).required().label('Worth waiting for'),
   trialDays: measured(1, 60).integer().required().label('Trial'),
+  /** of chiming and complicated clocks */
+  trialDaysLong: measured(1, 90).integer().required().label('Trial, chiming or complicated'),
   oilSchool: string<OilSchool>()
     .oneOf(Object.keys(OIL_SCHOOLS) as OilSchool[])
     .required()
@@ -115,6 +117,7 @@ export const DEFAULT_SETTINGS: Settings = {
   rateToleranceSecondsPerDay: RATE_TOLERANCE,
   rateGoalSecondsPerDay: RATE_GOAL,
   trialDays: 7,
+  trialDaysLong: 14,
   oilSchool: 'default',
   pickupPpm: 0,
   shopAddress: '',

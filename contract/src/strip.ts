@@ -35,6 +35,8 @@ export const StripStep = only({
   count: measured(1, 200).integer().required().label('Parts out'),
   photoId: idOrNone(),
   back: boolean().required().label('Back in'),
+  /** why it does not go back, where it doesn't: broken, replaced, not its own */
+  notBack: text(300).defined().label('Why it does not go back'),
 })
 export type StripStep = InferType<typeof StripStep>
 export type StripStepRow = StripStep & { jobId: string; at: string; who: string; whoId?: string | null }

@@ -1,8 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
-  assemblyOf,
+  assemblyPlan,
+  isPlate,
   meshMarks,
+  partsCount,
   placeBetween,
   POWERS,
   proofsFor,
@@ -13,40 +15,97 @@ import {
 const step = fc.record({
   id: fc.uuid(),
   position: fc.double({ min: -1e6, max: 1e6, noNaN: true }),
-  part: fc.constantFrom('dial', 'hands', 'bridge', 'plate'),
+  part: fc.constantFrom('dial', 'hands', 'bridge', 'Back plate'),
   count: fc.integer({ min: 1, max: 20 }),
   back: fc.boolean(),
+  notBack: fc.constantFrom('', '', 'its spring was replaced'),
+  tray: fc.constantFrom('going', 'strike', 'chime', 'case'),
 })
 const log = fc.uniqueArray(step, { selector: (s) => s.id, maxLength: 160 })
 
 describe('any strip log, read backwards', () => {
-  test('has every step once, the last out first', () => {
+  const trains = fc.subarray(['going', 'strike', 'chime'], { minLength: 1 })
+  type Step = {
+    id: string
+    position: number
+    part: string
+    count: number
+    back: boolean
+    notBack: string
+    tray: string
+  }
+  const partsOf = (steps: Step[], of: string[]) =>
+    assemblyPlan(steps, of, {}).flatMap((i) => (i.kind === 'part' ? [i.part] : []))
+
+  test('has every step once, and within a tray the last out goes in first', () => {
     fc.assert(
-      fc.property(log, (steps) => {
-        const { steps: back } = assemblyOf(steps)
-        expect(new Set(back.map((s) => s.id))).toEqual(new Set(steps.map((s) => s.id)))
-        back.slice(1).forEach((s, i) => expect(s.position).toBeLessThanOrEqual(back[i]!.position))
+      fc.property(log, trains, (steps, of) => {
+        const parts = partsOf(steps, of)
+        expect(parts.map((s) => s.id).sort()).toEqual(steps.map((s) => s.id).sort())
+        const last = steps.filter((s) => isPlate(s.part)).sort((a, b) => a.position - b.position)[0]
+        // Between the plates, and outside of them, each tray by itself is the log read backwards.
+        for (const tray of ['going', 'strike', 'chime', 'case']) {
+          const inside = parts.filter((s) => s.tray === tray && last && s.position > last.position)
+          inside.slice(1).forEach((s, i) => expect(s.position).toBeLessThanOrEqual(inside[i]!.position))
+        }
       }),
     )
   })
 
-  test('parts out are parts back and parts left over', () => {
+  test('the first train runs dry alone before any part of another goes between the plates', () => {
     fc.assert(
       fc.property(log, (steps) => {
-        const { partsOut, partsBack, leftOver } = assemblyOf(steps)
-        expect(partsBack + leftOver.reduce((n, s) => n + s.count, 0)).toBe(partsOut)
-        expect(leftOver.every((s) => !s.back)).toBe(true)
+        const plan = assemblyPlan(steps as Step[], ['going', 'strike'], { going: ['Great', 'Escape'] })
+        const dry = plan.findIndex((i) => i.kind === 'dry' && i.train === 'going')
+        const plate = (steps as Step[]).filter((s) => isPlate(s.part)).sort((a, b) => a.position - b.position)[0]
+        const strike = plan.findIndex(
+          (i) => i.kind === 'part' && i.part.tray === 'strike' && (!plate || i.part.position > plate.position),
+        )
+        expect(dry).toBeGreaterThanOrEqual(0)
+        if (strike >= 0) expect(strike).toBeGreaterThan(dry)
+        expect(plan.filter((i) => i.kind === 'dry').map((i) => i.kind === 'dry' && i.train)).toEqual([
+          'going',
+          'strike',
+        ])
+        expect(new Set(plan.map((i) => i.key)).size).toBe(plan.length)
+      }),
+    )
+  })
+
+  test('a movement of one train is closed once, and its pivots are brought in from the great wheel up', () => {
+    const plan = assemblyPlan([], ['going'], { going: ['Great', 'Centre', 'Escape'] })
+    expect(plan.map((i) => i.key)).toEqual(['stand', 'caught-all', 'pivots-all', 'endshake-all', 'dry-going'])
+    const pivots = plan.find((i) => i.key === 'pivots-all')
+    expect(pivots?.kind === 'led' && pivots.step.does).toContain('In turn: Great, Centre, Escape.')
+  })
+
+  test('parts out are parts back, parts that stay out for a reason, and parts left over', () => {
+    fc.assert(
+      fc.property(log, (steps) => {
+        const { partsOut, partsBack, partsKept, leftOver } = partsCount(steps)
+        expect(partsBack + partsKept + leftOver.reduce((n, s) => n + s.count, 0)).toBe(partsOut)
+        expect(leftOver.every((s) => !s.back && s.notBack === '')).toBe(true)
       }),
     )
   })
 
   test('does not depend on the order in which its rows are fetched', () => {
     fc.assert(
-      fc.property(log, (steps) => {
-        const ids = (of: typeof steps) => assemblyOf(of).steps.map((s) => s.id)
-        expect(ids([...steps].reverse())).toEqual(ids(steps))
+      fc.property(log, trains, (steps, of) => {
+        const keys = (from: Step[]) => assemblyPlan(from, of, {}).map((i) => i.key)
+        expect(keys([...steps].reverse())).toEqual(keys(steps))
       }),
     )
+  })
+
+  test.each([
+    ['Back plate', true],
+    ['front plate with its pillars', true],
+    ['Name plate', false],
+    ['Back plate screws', false],
+    ['Dial plate', false],
+  ])('%s is a plate: %s', (part, is) => {
+    expect(isPlate(part)).toBe(is)
   })
 })
 

@@ -13,6 +13,19 @@ import {
 const DAY = 86_400
 const NOW = 1_790_000_000
 
+const NOT_DRY = { open: ['going'], tight: [], freeAtS: null }
+
+/** A trial of seven days that has run so many, and has shown all it has to once they are up. */
+const trialAt = (days: number): NonNullable<GateFacts['trial']> => ({
+  countsFromS: NOW - days * DAY,
+  endsAtS: NOW + (7 - days) * DAY,
+  over: days >= 7,
+  wanted: days >= 7 ? [] : ['a week'],
+  day: Math.floor(days) + 1,
+  days: 7,
+  passed: days >= 7,
+})
+
 /** A job with nothing against it: every gate passes. */
 const READY: GateFacts = {
   trains: [
@@ -28,15 +41,15 @@ const READY: GateFacts = {
   holesNotLooked: [],
   pivots: { unfinished: [], sizedBefore: [], notLooked: [] },
   unknownTrains: [],
-  dryAtS: NOW - 20 * DAY,
+  dry: { open: [], tight: [], freeAtS: NOW - 20 * DAY },
   oiledAtS: NOW - 19 * DAY,
+  oilOpen: [],
   notAgreed: null,
   untold: [],
   beat: { splitGrade: 'sound', atS: NOW - 2 * DAY },
   lastBeatChangeS: NOW - 3 * DAY,
   rate: { secondsPerDay: -4, standardError: 0.5, toleranceSecondsPerDay: 10 },
-  trialFromS: NOW - 8 * DAY,
-  trialDays: 7,
+  trial: trialAt(8),
   cameWith: [
     { name: 'key', state: 'present', returned: true },
     { name: 'bell', state: 'missing', returned: false },
@@ -100,8 +113,10 @@ describe('each gate holds for its own reason', () => {
       { pivots: { ...READY.pivots, unfinished: ['Fly, back'] } },
       /1 pivot waits: Fly, back/,
     ],
-    ['dry', 'never run dry', { dryAtS: null }, /has not run dry/],
+    ['dry', 'never run dry', { dry: NOT_DRY }, /Not run dry and judged yet: the going train/],
+    ['dry', 'tight', { dry: { ...NOT_DRY, tight: ['strike'] } }, /Tight when it was run dry: the strike train/],
     ['dry', 'oiled first', { oiledAtS: NOW - 21 * DAY }, /oiled before it ran dry/],
+    ['oil', 'a point not ticked off', { oilOpen: ['Third, going'] }, /Not ticked off on its oil map: Third, going/],
     ['oil', 'not oiled', { oiledAtS: null }, /Nothing says that it was oiled/],
     [
       'estimate',
@@ -121,8 +136,14 @@ describe('each gate holds for its own reason', () => {
       /gains 14\.0 ± 0\.5 s a day; 10 is the most/,
     ],
     ['rate', 'not known well enough', { rate: { ...READY.rate, standardError: 12 } }, /not known well enough/],
-    ['trial', 'not begun', { trialFromS: null }, /not begun/],
-    ['trial', 'day three', { trialFromS: NOW - 2.5 * DAY }, /Day 3 of 7/],
+    ['trial', 'not begun', { trial: null }, /not begun/],
+    ['trial', 'day three', { trial: trialAt(2.5) }, /Day 3 of 7. Still wanted: a week/],
+    [
+      'trial',
+      'not wound',
+      { trial: { ...trialAt(9), passed: false, wanted: ['a winding'] } },
+      /days are up. Still wanted: a winding/,
+    ],
     ['parts', 'a washer left over', { leftOver: ['washer under the rack'] }, /Left over .*washer under the rack/],
     [
       'parts',
@@ -158,11 +179,11 @@ describe('what a visit has no need of', () => {
   const together: Partial<GateFacts> = {
     parted: false,
     holes: [],
-    dryAtS: null,
+    dry: NOT_DRY,
     oiledAtS: null,
     beat: null,
     rate: { ...READY.rate, secondsPerDay: null },
-    trialFromS: null,
+    trial: null,
     notAgreed: 'Estimate 1, 90.00 €, was declined: it goes back as it came, or a new one is agreed to.',
   }
   const back = { ...together, scope: { kind: 'untouched' as const, reason: 'the owner declined' } }
@@ -232,8 +253,10 @@ const OWED: OwedFacts = {
   lastWoundS: NOW - 2 * DAY,
   windsEveryDays: 7,
   trial: passed.find((g) => g.name === 'trial')!,
-  trialDay: null,
-  trialDays: 7,
+  trialAt: null,
+  partsToGoBack: 0,
+  strikeWanted: [],
+  stopUnanswered: null,
   promisedS: null,
   nowS: NOW,
 }
@@ -261,7 +284,7 @@ describe('what is owed to a clock', () => {
     ['half measured', { bay: 'mend', holesTotal: 12, holesOpen: 6 }, 'Judge 6 more holes', 'measure'],
     ['four listed of twenty', { bay: 'mend', holesTotal: 4, holesNotLooked: 16 }, 'Judge 16 more holes', 'measure'],
     ['pivots never looked at', { bay: 'mend', holesTotal: 4, pivotsNotLooked: 3 }, 'Look at 3 pivots', 'pivots'],
-    ['back together', { dry: gate('dry', { dryAtS: null }) }, 'Run it dry on little power', 'dry'],
+    ['back together', { dry: gate('dry', { dry: NOT_DRY }) }, 'Run it dry on little power', 'dry'],
     ['ran dry', { oil: gate('oil', { oiledAtS: null }) }, 'Oil it', 'oil'],
     [
       'waits for a spring',
@@ -279,6 +302,17 @@ describe('what is owed to a clock', () => {
     ['goes back as it came', { bay: 'mend', parted: false, scope: 'untouched' }, 'Hand it back as it came', 'card'],
     ['measured', { bay: 'mend', holesTotal: 12, holesToBush: 1 }, 'Bush 1 hole', 'bush'],
     ['mended', { bay: 'mend', holesTotal: 12 }, 'Assemble it', 'assemble'],
+    ['parts still out', { partsToGoBack: 3, dry: gate('dry', { dry: NOT_DRY }) }, 'Put back 3 parts', 'assemble'],
+    ['stopped', { stopUnanswered: { showed: '3:47' } }, 'It stopped at 3:47: find out why', 'stop'],
+    [
+      'its days are up and it was not wound',
+      {
+        trial: gate('trial', { trial: { ...trialAt(9), passed: false } }),
+        trialAt: { ...trialAt(9), over: false, wanted: ['a full winding'] },
+      },
+      'Its trial still wants: a full winding',
+      'trial',
+    ],
     ['out of beat', { beat: gate('beat', { beat: null }) }, 'Set it in beat', 'beat'],
     [
       'a turn supported',

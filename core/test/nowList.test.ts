@@ -25,6 +25,16 @@ const passed = (name: Gate['name']): Gate => ({
 const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null })
 const when = fc.integer({ min: NOW - 90 * DAY, max: NOW + 30 * DAY })
 
+const trialFacts = fc.record({
+  countsFromS: when,
+  endsAtS: when,
+  over: fc.boolean(),
+  wanted: fc.subarray(['4 days more without a change', 'a full winding since it counts'], { minLength: 1 }),
+  day: fc.integer({ min: 1, max: 20 }),
+  days: fc.constant(7),
+  passed: fc.boolean(),
+})
+
 const facts: fc.Arbitrary<OwedFacts> = fc.record({
   bay: fc.constantFrom(...BAY_NAMES),
   scope: fc.constantFrom('whole' as const, 'untouched' as const, 'in-place' as const),
@@ -69,8 +79,10 @@ const facts: fc.Arbitrary<OwedFacts> = fc.record({
   lastWoundS: maybe(when),
   windsEveryDays: maybe(fc.integer({ min: 1, max: 30 })),
   trial: fc.boolean().map((ok) => ({ ...passed('trial'), passed: ok })),
-  trialDay: maybe(fc.integer({ min: 1, max: 14 })),
-  trialDays: fc.constant(7),
+  trialAt: maybe(trialFacts),
+  partsToGoBack: fc.nat(3),
+  strikeWanted: fc.subarray(['struck round the dial: 2 of 12 heard']),
+  stopUnanswered: maybe(fc.constant({ showed: '3:47' })),
   promisedS: maybe(when),
   nowS: fc.constant(NOW),
 })
@@ -146,8 +158,13 @@ describe('gates, whatever the facts', () => {
     }),
     holesNotLooked: fc.array(fc.constant('Third, back'), { maxLength: 1 }),
     unknownTrains: fc.array(fc.constant('strike'), { maxLength: 1 }),
-    dryAtS: maybe(when),
+    dry: fc.record({
+      open: fc.subarray(['going']),
+      tight: fc.subarray(['strike']),
+      freeAtS: maybe(when),
+    }),
     oiledAtS: maybe(when),
+    oilOpen: fc.subarray(['Third, going']),
     notAgreed: maybe(fc.constant('It is not answered.')),
     untold: fc.array(fc.constant('glass'), { maxLength: 1 }),
     trains: fc.array(fc.record({ train: fc.constantFrom('going', 'strike'), powerOff: fc.boolean() }), {
@@ -167,8 +184,7 @@ describe('gates, whatever the facts', () => {
       standardError: maybe(fc.double({ min: 0.01, max: 30, noNaN: true })),
       toleranceSecondsPerDay: fc.constant(10),
     }),
-    trialFromS: maybe(when),
-    trialDays: fc.constant(7),
+    trial: maybe(trialFacts),
     cameWith: fc.array(
       fc.record({ name: fc.constant('key'), state: fc.constantFrom('present', 'missing'), returned: fc.boolean() }),
       { maxLength: 3 },

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { learnedOf, rateBookOf, rateInWords, trialFrom, turnInWords } from '../src/index.ts'
+import { learnedOf, rateBookOf, rateInWords, turnInWords } from '../src/index.ts'
 
 describe('the log as the rate book reckons with it', () => {
   const at = (day: number) => new Date(Date.UTC(2026, 0, 1 + day)).toISOString()
@@ -15,10 +15,11 @@ describe('the log as the rate book reckons with it', () => {
   })
 
   test('winding and the start of a trial change no rate; moving it does', () => {
-    const rate = (kind: 'winding' | 'trial' | 'moved') =>
+    const rate = (kind: 'winding' | 'trial' | 'moon' | 'moved') =>
       rateBookOf({ readings, events: [{ at: at(3.5), kind, turns: null }] }, AIMS)?.rateSecondsPerDay
     expect(rate('winding')).toBeCloseTo(-6)
     expect(rate('trial')).toBeCloseTo(-6)
+    expect(rate('moon')).toBeCloseTo(-6)
     expect(rate('moved')).toBeNull()
   })
 
@@ -32,18 +33,6 @@ describe('the log as the rate book reckons with it', () => {
       'Lower the nut by less than ⅛ of a turn',
     )
     expect(turnInWords({ advice: 'within-tolerance', move: null, suggestedTurns: 0 })).toBeNull()
-  })
-})
-
-describe('a trial', () => {
-  const day = (n: number) => new Date(Date.UTC(2026, 0, n))
-  const began = { at: day(3), kind: 'trial' as const }
-
-  test('begins when it is begun, and anew with each change after', () => {
-    expect(trialFrom([])).toBeNull()
-    expect(trialFrom([{ at: day(1), kind: 'nut' }, began])).toBe(day(3).getTime() / 1000)
-    expect(trialFrom([began, { at: day(5), kind: 'nut' }])).toBe(day(5).getTime() / 1000)
-    expect(trialFrom([began, { at: day(5), kind: 'winding' }])).toBe(day(3).getTime() / 1000)
   })
 })
 

@@ -2,12 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
   arcScale,
-  assemblyOf,
+  assemblyPlan,
   clockProofs,
   driveMargin,
   heedMarks,
   hidingPlace,
   meshMarks,
+  partsCount,
   placeBetween,
   POWER_CARE,
   POWERS,
@@ -145,16 +146,16 @@ describe('marks before parting', () => {
 })
 
 describe('the strip log backwards', () => {
-  const step = (id: string, position: number, count = 1, back = false) => ({ id, position, part: id, count, back })
+  const step = (id: string, position: number, count = 1, back = false) => ({
+    ...{ id, position, part: id, count, back, notBack: '', tray: 'case' },
+  })
 
   test('last out is first in, parts are counted, and what is left over is named', () => {
-    const { steps, partsOut, partsBack, leftOver } = assemblyOf([
-      step('dial', 1, 5, true),
-      step('hands', 2, 3),
-      step('bridge', 3, 2, true),
-    ])
-    expect(steps.map((s) => s.part)).toEqual(['bridge', 'hands', 'dial'])
-    expect([partsOut, partsBack]).toEqual([10, 7])
+    const log = [step('dial', 1, 5, true), step('hands', 2, 3), step('bridge', 3, 2, true)]
+    const { partsOut, partsBack, partsKept, leftOver } = partsCount(log)
+    const back = assemblyPlan(log, ['going'], {}).flatMap((i) => (i.kind === 'part' ? [i.part.part] : []))
+    expect(back).toEqual(['bridge', 'hands', 'dial'])
+    expect([partsOut, partsBack, partsKept]).toEqual([10, 7, 0])
     expect(leftOver.map((s) => s.part)).toEqual(['hands'])
   })
 

@@ -6,6 +6,7 @@ import {
   oilPlan,
   OIL_PARTS,
   oilSink,
+  sinkFilledToMm,
   strikeBlows,
   strikeTrain,
   trialStanding,
@@ -152,6 +153,27 @@ describe('an oil sink', () => {
     expect(oilSink(2, 3, 'cone').fullMicrolitres).toBeCloseTo(Math.PI, 12)
     expect(oilSink(2, 1).microlitres).toBeCloseTo(0.4 * Math.PI, 12)
     expect(oilSink(2, 1, 'cup', 0.5).microlitres).toBeCloseTo(Math.PI / 3, 12)
+  })
+
+  test('filled so high it holds its share, by its slices', () => {
+    for (const shape of ['cup', 'cone'] as const)
+      for (const [across, depth] of [
+        [2.4, 0.8],
+        [3, 1.5],
+        [1.2, 0.2],
+      ] as const) {
+        const high = sinkFilledToMm(across, depth, shape)
+        const a = across / 2
+        const ball = (a * a + depth * depth) / (2 * depth)
+        const n = 50_000
+        let sum = 0
+        for (let i = 0; i < n; i++) {
+          const up = ((i + 0.5) / n) * high
+          const r2 = shape === 'cone' ? ((a * up) / depth) ** 2 : ball * ball - (ball - up) ** 2
+          sum += Math.PI * r2 * (high / n)
+        }
+        expect(sum / oilSink(across, depth, shape).microlitres).toBeCloseTo(1, 4)
+      }
   })
 
   test('a drop is as large as what it holds', () => {

@@ -208,7 +208,7 @@ describe('from what was heard to the fault', () => {
     expect(words('chime', 'none', 'plate', 1)).toMatch(/2 for 1 at quarter past 12/)
     expect(patternInWords({ kind: 'rack', halves: 'none' }, [])).toBe('Nothing is counted yet.')
     expect(patternInWords({ kind: 'rack', halves: 'none' }, [{ hour: 4, quarter: 0, blows: 5, quarters: null }])).toBe(
-      '5 at 4 o’clock.'.replace('5 at 4 o’clock', 'One too many at every hour counted'),
+      '5 at 4 o’clock.',
     )
   })
 })

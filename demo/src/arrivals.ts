@@ -27,7 +27,8 @@ export async function countTrain(
   arbors: [name: string, pinion: number | null, wheel: number | null][],
   rest: Partial<TrainSheetChange> = {},
 ): Promise<void> {
-  await putRow(api, jobId, 'trains', `train ${jobId}`, {
+  const name = rest.train && rest.train !== 'going' ? `train ${jobId} ${rest.train}` : `train ${jobId}`
+  await putRow(api, jobId, 'trains', name, {
     train: 'going',
     arbors: arbors.map(([name, pinion, wheel]) => ({ name, pinion, wheel })),
     hourly: 1,
@@ -39,7 +40,8 @@ export async function countTrain(
   })
 }
 
-type Step = [part: string, tray: string, count: number, screws: string, marks: string]
+/** One step of taking apart: what came out, its tray, how many parts, its screws and its marks. */
+export type Step = [part: string, tray: string, count: number, screws: string, marks: string]
 
 /** The drum clock's strip log, in the order in which it came apart. */
 export const DRUM_STEPS: Step[] = [
@@ -70,7 +72,7 @@ export async function takeApart(api: DemoApi, jobId: string, steps: Step[]): Pro
       'image/jpeg',
       await partPicture(part, i),
     )
-    const row = { position: i + 1, part, tray, screws, marks, remark: '', count, photoId, back: false }
+    const row = { position: i + 1, part, tray, screws, marks, remark: '', count, photoId, back: false, notBack: '' }
     await putRow(api, jobId, 'strip-steps', `strip ${jobId} ${i}`, row)
   }
 }

@@ -15,9 +15,11 @@ import {
   blankHole,
   jobChangeOf,
   listeningFrom,
+  newEvent,
   type HoleChange,
   type JobPage,
   type NewListening,
+  type RateEventChange,
 } from '@treadle/contract'
 import { demoId, type DemoApi } from './api.ts'
 
@@ -132,16 +134,29 @@ export async function putEvent(
   api: DemoApi,
   jobId: string,
   key: string,
-  kind: string,
+  kind: RateEventChange['kind'],
   turns: number | null,
   note = '',
-): Promise<void> {
+  showed = '',
+): Promise<string> {
   const id = demoId(`event ${key}`)
-  await api.send('PUT', `/jobs/${jobId}/events/${id}`, { id, version: 0, at: api.now.toISOString(), kind, turns, note })
+  await api.send('PUT', `/jobs/${jobId}/events/${id}`, {
+    ...newEvent(id, kind, api.now.toISOString()),
+    turns,
+    showed,
+    note,
+  })
+  return id
 }
 
-/** Says of each train that the rest of its holes and pivots were looked at, that it ran dry, and that it was oiled. */
-export async function backTogether(api: DemoApi, jobId: string, key: string, trains: string[]): Promise<void> {
+/** Says of each train that the rest of its holes and pivots were looked at and that it ran dry; and that it was oiled. */
+export async function backTogether(
+  api: DemoApi,
+  jobId: string,
+  key: string,
+  trains: string[],
+  oiled = true,
+): Promise<void> {
   for (const train of trains)
     for (const what of ['holes', 'pivots'] as const)
       await putRow(api, jobId, 'observations', `looked ${jobId} ${what} ${train}`, {
@@ -153,8 +168,20 @@ export async function backTogether(api: DemoApi, jobId: string, key: string, tra
         photoId: null,
       })
   const began = api.now.getTime()
-  await putEvent(api, jobId, `${key} dry`, 'dry', null)
-  await putEvent(api.at(new Date(began + 3_600_000)), jobId, `${key} oiled`, 'oiled', null)
+  const { clock } = await api.get<JobPage>(`/jobs/${jobId}`)
+  for (const train of trains) {
+    const weight = clock.trains.find((t) => t.train === train)?.power === 'weight'
+    await putRow(api, jobId, 'dry-runs', `dry ${jobId} ${train}`, {
+      train,
+      drivenBy: weight ? 'grams' : 'turns',
+      amount: weight ? (train === 'going' ? 310 : 420) : 0.25,
+      backsOff: 'yes',
+      verdict: 'free',
+      ranAt: api.now.toISOString(),
+      note: '',
+    })
+  }
+  if (oiled) await putEvent(api.at(new Date(began + 3_600_000)), jobId, `${key} oiled`, 'oiled', null)
 }
 
 /** Moves a job to a bay and notes whether it runs. */

@@ -43,6 +43,8 @@ const OWNERS = {
   cafe: owner('cafe', 'Café on the slip', 'The Slip 4, Ternholm'),
   post: owner('post', 'Post room', 'Long Quay 9, Ternholm'),
   ferry: owner('ferry', 'Ferry house', 'East Landing, Ternholm'),
+  rooms: owner('rooms', 'Assembly rooms', 'Long Quay 20, Ternholm'),
+  nursery: owner('nursery', 'Mrs. P. Hallam', 'Net Loft 2, Ternholm'),
   row: owner('row', 'Miss A. Tarn', 'Gull Row 4, Ternholm'),
   keeper: owner('keeper', 'The light-keeper', 'Keeper’s cottage, North Head'),
 }
@@ -116,7 +118,11 @@ const CLOCKS = {
     },
   }),
   cafe: clock('cafe', {
-    work: { strikeWork: 'rack', moon: true },
+    work: {
+      strikeWork: 'rack',
+      moon: true,
+      strike: { kind: 'rack', halves: 'none', pinArbor: 1, pins: 8, lockingArbor: 2 },
+    },
     name: 'Long café clock',
     kind: 'longcase',
     marks: 'Provincial, tall pine case, pendulum with a pressed brass front.',
@@ -138,7 +144,10 @@ const CLOCKS = {
     },
   }),
   drum: clock('drum', {
-    work: { strikeWork: 'count-wheel' },
+    work: {
+      strikeWork: 'count-wheel',
+      strike: { kind: 'count-outside', halves: 'one', pinArbor: 1, pins: 10, lockingArbor: 2 },
+    },
     name: 'Round-top drum clock',
     kind: 'mantel',
     marks: 'Back plate numbered 1184, pendulum the same.',
@@ -157,6 +166,52 @@ const CLOCKS = {
       footSpacingMm: 190,
       escapeTeeth: 30,
       windsEveryDays: 14,
+    },
+  }),
+  chimer: clock('chimer', {
+    work: { strikeWork: 'rack', strike: { kind: 'chime', halves: 'none', pinArbor: 1, pins: 8, lockingArbor: 2 } },
+    name: 'Assembly-room chiming clock',
+    kind: 'mantel',
+    marks: 'Three winding squares; five rods, one of them lately replaced.',
+    trains: [
+      { train: 'going', power: 'spring' },
+      { train: 'strike', power: 'spring' },
+      { train: 'chime', power: 'spring' },
+    ],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 7200,
+      lengthMm: 248,
+      pitchMm: 0.7,
+      semiArcDeg: 4.5,
+      releaseDeg: 2,
+      crutchLengthMm: 70,
+      footSpacingMm: 260,
+      escapeTeeth: 30,
+      windsEveryDays: 7,
+    },
+  }),
+  bird: clock('bird', {
+    work: {
+      strikeWork: 'count-wheel',
+      strike: { kind: 'bird-two', halves: 'one', pinArbor: 1, pins: 6, lockingArbor: 2 },
+    },
+    name: 'Net-loft bird clock',
+    kind: 'wall',
+    marks: 'Carved leaves, one antler lost. The bird repainted blue by a child.',
+    trains: [
+      { train: 'going', power: 'weight', weightKg: 0.32, fallMm: 1500 },
+      { train: 'strike', power: 'weight', weightKg: 0.32, fallMm: 1500 },
+    ],
+    pendulum: {
+      ...EMPTY_PENDULUM,
+      beatsPerHour: 9000,
+      lengthMm: 159,
+      semiArcDeg: 6,
+      releaseDeg: 2.5,
+      crutchLengthMm: 40,
+      caseHeightMm: 300,
+      windsEveryDays: 1,
     },
   }),
   ferry: clock('ferry', {
@@ -212,6 +267,12 @@ const AT_HOME: Record<string, Pick<NewJob, 'standsAt' | 'movedLately' | 'lastSer
   drum: { standsAt: 'Counter of the post room, above the stove pipe', movedLately: 'no', lastServiced: null },
   ferry: { standsAt: 'Ferry-house wall, damp side', movedLately: 'no', lastServiced: 2009 },
   cafe: { standsAt: 'Floor of the café, by the door to the slip', movedLately: 'no', lastServiced: 2017 },
+  chimer: {
+    standsAt: 'Mantel of the long room, over a fire that is lit on Saturdays',
+    movedLately: 'no',
+    lastServiced: 2014,
+  },
+  bird: { standsAt: 'Above the stairs of the net loft', movedLately: 'no', lastServiced: null },
   shelf: { standsAt: 'A sideboard with drawers', movedLately: 'yes', lastServiced: null },
 }
 
@@ -300,6 +361,26 @@ export function jobsOfTheDemo(dayFromNow: (days: number) => string) {
       'Needs a bunch of keys on the weight to keep going.',
       things('weight', 'chain', 'pendulum'),
       dayFromNow(25),
+    ),
+    chimer: job(
+      'chimer',
+      CLOCKS.chimer,
+      OWNERS.rooms,
+      'It chimed the quarters late, and then stopped at all of them.',
+      things('key', 'pendulum', 'glass'),
+      dayFromNow(8),
+    ),
+    bird: job(
+      'bird',
+      CLOCKS.bird,
+      OWNERS.nursery,
+      'The bird calls when it likes, and never at bedtime.',
+      [
+        ...things('pendulum'),
+        { name: 'weight', state: 'present', returned: false, hung: 'left chain', massKg: 0.32 },
+        { name: 'weight', state: 'present', returned: false, hung: 'right chain', massKg: 0.32 },
+      ],
+      dayFromNow(12),
     ),
     shelf: job(
       'shelf',

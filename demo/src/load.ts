@@ -9,6 +9,7 @@ import { layDownDrawers } from './layDownDrawers.ts'
 import { layDownEstimates } from './layDownEstimates.ts'
 import { layDownPlates } from './layDownPlates.ts'
 import { layDownSeen } from './layDownSeen.ts'
+import { layDownSet } from './layDownSet.ts'
 import { layDownStripped } from './layDownStripped.ts'
 import { layDownWheels } from './layDownWheels.ts'
 import {
@@ -245,6 +246,11 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   )
   await putEvent(api.at(ago(11.9)), bracket, 'bracket trial', 'trial', null)
   await moveTo(api.at(ago(1)), bracket, 'return', 'runs')
+
+  // A chiming clock on its trial, and a bird clock that goes back between its plates.
+  const chimer = await take('chimer', 48)
+  const bird = await take('bird', 12, 'Rasmus Oake')
+  await layDownSet(api, ago, { chimer, bird, cafe }, nowMs)
 
   const jobsHere = { school, chapel, drum, ferry, cafe, bracket, regulator }
   await layDownSeen(api, ago, jobsHere)

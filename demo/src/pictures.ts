@@ -70,3 +70,14 @@ export async function platePicture(
     ${pillars}${arbors}</svg>`
   return new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 86 }).toBuffer())
 }
+
+/** A drawn stand-in for a photograph of oil sinks, each with its ring of oil. */
+export async function sinksPicture(seed: number): Promise<Uint8Array<ArrayBuffer>> {
+  const sinks = Array.from({ length: 6 }, (_, i) => {
+    const [x, y] = [220 + ((i * 331 + seed * 97) % 780), 170 + ((i * 211 + seed * 53) % 560)]
+    const r = 38 + ((i * 13 + seed) % 22)
+    return `<circle cx="${x}" cy="${y}" r="${r}" fill="#a88337"/><circle cx="${x}" cy="${y}" r="${r * 0.74}" fill="#8a6526"/><circle cx="${x}" cy="${y}" r="${r * 0.3}" fill="#c9c9cc" stroke="#5f5f63" stroke-width="4"/><path d="M${x - r * 0.5} ${y - r * 0.35}a${r * 0.6} ${r * 0.6} 0 0 1 ${r * 0.5} -${r * 0.3}" stroke="#f4e6bd" stroke-width="5" fill="none" opacity=".8"/>`
+  }).join('')
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="900"><defs><linearGradient id="b" x1="0" y1="0" x2="1" y2="1"><stop offset="0" stop-color="#d8b65f"/><stop offset=".5" stop-color="#b98f3e"/><stop offset="1" stop-color="#cda851"/></linearGradient></defs><rect width="1200" height="900" fill="url(#b)"/>${sinks}</svg>`
+  return new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 84 }).toBuffer())
+}

@@ -49,6 +49,11 @@ export const TABLES = [
   'escapement_sheets',
   'depth_trials',
   'made_parts',
+  'oils',
+  'dry_runs',
+  'oil_sheets',
+  'witnesses',
+  'strike_counts',
 ]
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */
@@ -63,6 +68,7 @@ const MOST_CHARACTERS = 3_000_000
 const LONGEST_LINE = 64_000_000
 /** Of rows from before there could be one of a kind only. */
 const ONE_OF_A_KIND = 8
+const EACH_TRAIN_DRY = 11
 
 /** A backup that can't be brought back; the message says why, and nothing was written. */
 class ArchiveError extends Error {}
@@ -144,6 +150,8 @@ export async function readArchive(client, file, { older = false } = {}) {
     // A backup from before the drawers kept their cutters has them among its settings.
     if (migrations < 6) await client.query('select carry_cutters()')
     if (migrations < ONE_OF_A_KIND) await client.query('select settle_older()')
+    // One from before each train was run dry by itself says it once for the whole clock.
+    if (migrations < EACH_TRAIN_DRY) await client.query('select carry_dry_runs()')
     for (const index of unique) await client.query(index)
     await client.query('commit')
     return rows

@@ -90,6 +90,7 @@ test('the whole workshop goes into one file and comes back, rows, photos and sou
     count: 4,
     photoId,
     back: false,
+    notBack: '',
   })
   await put('clean-parts', { name: 'Dial', material: 'brass', finish: 'silvered', done: false })
   await put('timers', { title: 'Bath', startedAt: begun, endsAt: ends, stopped: false, bath: 'spirit', step: 0 })

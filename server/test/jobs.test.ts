@@ -160,7 +160,15 @@ describe('closing', () => {
     const listening = newListening({ at: '2026-03-01T10:00:00Z' })
     await workshop.request.put(`/api/jobs/${job.id}/listenings/${listening.id}`).send(listening).expect(201)
     expect(await beat()).toBe(true)
-    const event = { id: randomUUID(), version: 0, at: '2026-03-01T11:00:00Z', kind: 'moved', turns: null, note: '' }
+    const event = {
+      id: randomUUID(),
+      version: 0,
+      at: '2026-03-01T11:00:00Z',
+      kind: 'moved',
+      turns: null,
+      showed: '',
+      note: '',
+    }
     await workshop.request.put(`/api/jobs/${job.id}/events/${event.id}`).send(event).expect(201)
     expect(await beat()).toBe(false)
   })

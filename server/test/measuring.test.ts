@@ -107,7 +107,15 @@ describe('readings', () => {
 
   test('a turn of the nut must say how far, and a reading when', async () => {
     const { job } = await workshop.takeIn()
-    const event = { id: randomUUID(), version: 0, at: '2026-02-01T09:00:00Z', kind: 'nut', turns: null, note: '' }
+    const event = {
+      id: randomUUID(),
+      version: 0,
+      at: '2026-02-01T09:00:00Z',
+      kind: 'nut',
+      turns: null,
+      showed: '',
+      note: '',
+    }
     await workshop.request.put(`/api/jobs/${job.id}/events/${event.id}`).send(event).expect(400)
     const body = { ...reading(1, 0), at: '2026-02-31 noon' }
     await workshop.request.put(`/api/jobs/${job.id}/readings/${body.id}`).send(body).expect(400)

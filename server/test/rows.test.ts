@@ -13,7 +13,7 @@ const at = new Date(Date.UTC(2026, 2, 1, 9)).toISOString()
 const KINDS: [path: string, row: object, change: object, shown: keyof JobPage][] = [
   ['holes', newHole(), { flagged: true }, 'holes'],
   ['readings', { at, errorSeconds: 1, sigmaSeconds: 1, way: 'eye' }, { errorSeconds: 2 }, 'readings'],
-  ['events', { at, kind: 'winding', turns: null, note: '' }, { note: 'both squares' }, 'events'],
+  ['events', { at, kind: 'winding', turns: null, showed: '', note: '' }, { note: 'both squares' }, 'events'],
   [
     'observations',
     { key: 'hands', answer: 'sound', figure: null, second: null, note: '', photoId: null },
@@ -40,6 +40,7 @@ const KINDS: [path: string, row: object, change: object, shown: keyof JobPage][]
       count: 1,
       photoId: null,
       back: false,
+      notBack: '',
     },
     { back: true },
     'stripSteps',

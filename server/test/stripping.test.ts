@@ -80,6 +80,7 @@ const step = (position: number, part: Partial<StripStep> = {}): StripStep => ({
   count: 1,
   photoId: null,
   back: false,
+  notBack: '',
   ...part,
 })
 

@@ -24,7 +24,7 @@ const say = (id: string, key: string, part: Partial<Observation> = {}) => {
   return shop.request.put(`/api/jobs/${id}/observations/${row.id}`).send({ ...row, ...part, id: row.id })
 }
 const event = (id: string, kind: string, at = new Date()) => {
-  const row = { id: randomUUID(), version: 0, at: at.toISOString(), kind, turns: null, note: '' }
+  const row = { id: randomUUID(), version: 0, at: at.toISOString(), kind, turns: null, showed: '', note: '' }
   return shop.request.put(`/api/jobs/${id}/events/${row.id}`).send(row)
 }
 
@@ -65,7 +65,7 @@ describe('gates go by what the movement has', () => {
     const { job } = await shop.takeIn()
     const step = (part: string) => ({
       ...{ id: randomUUID(), version: 0, position: 1, part, tray: 'going', screws: '', marks: '', remark: '' },
-      ...{ count: 1, photoId: null, back: false },
+      ...{ count: 1, photoId: null, back: false, notBack: '' },
     })
     const plate = step('Front plate')
     const refused = await shop.request.put(`/api/jobs/${job.id}/strip-steps/${plate.id}`).send(plate).expect(422)

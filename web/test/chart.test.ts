@@ -1,5 +1,5 @@
 import { rateBook } from '@treadle/core'
-import type { RateEventRow, Reading } from '@treadle/contract'
+import { newEvent, type RateEventRow, type Reading } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { chartOption } from '../src/surfaces/rate/chartOption.ts'
 
@@ -18,7 +18,7 @@ const reading = (day: number, errorSeconds: number): Reading => ({
   sigmaSeconds: 0.5,
   way: 'eye',
 })
-const turned: RateEventRow = { id: 'e', jobId: '', who: '', version: 1, at: at(6), kind: 'nut', turns: 0.5, note: '' }
+const turned: RateEventRow = { ...newEvent('e', 'nut', at(6)), jobId: '', who: '', turns: 0.5 }
 
 /** Loses 10 s a day for six days, then, half a turn up, gains about 7. */
 const READINGS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10].map((d) => reading(d, d <= 6 ? -10 * d : -60 + 7.4 * (d - 6)))

@@ -12,6 +12,7 @@ const event = (day: number, kind: JobPage['events'][number]['kind'], turns: numb
   at: at(day),
   kind,
   turns,
+  showed: '',
   note: '',
 })
 const reading = (day: number, errorSeconds: number) => ({
@@ -81,6 +82,10 @@ export const PAGE: JobPage = {
   escapements: [],
   depths: [],
   madeParts: [],
+  dryRuns: [],
+  oilSheets: [],
+  witnesses: [],
+  strikeCounts: [],
   reservations: [],
   bushedBefore: [],
   listenings: [],

@@ -1,6 +1,7 @@
 import { isHeld, type Bay, type Gate } from '../gates/gates.ts'
 import type { ScopeKind, WaitsFor } from '../job/scope.ts'
 import type { RateBook } from '../rate/book.ts'
+import type { JobTrial } from '../trial/ofJob.ts'
 import type { ClicksStanding } from '../wheel/clicks.ts'
 
 export interface Owed {
@@ -29,7 +30,9 @@ export interface Owed {
     | 'reading'
     | 'turn'
     | 'wind'
+    | 'strike'
     | 'trial'
+    | 'stop'
     | 'promise'
     | 'card'
     | 'recall'
@@ -85,8 +88,13 @@ export interface OwedFacts {
   lastWoundS: number | null
   windsEveryDays: number | null
   trial: Gate
-  trialDay: number | null
-  trialDays: number
+  trialAt: Pick<JobTrial, 'day' | 'days' | 'endsAtS' | 'over' | 'wanted'> | null
+  /** steps of the strip log that have not gone back, nor a reason why not */
+  partsToGoBack: number
+  /** what of its strike is still to be heard, or was heard wrong; nothing where it has none */
+  strikeWanted: string[]
+  /** it stopped, and nobody has said what it was */
+  stopUnanswered: { showed: string } | null
   promisedS: number | null
   nowS: number
 }
@@ -242,9 +250,22 @@ function mend(facts: OwedFacts): Owed[] {
 
 function set(facts: OwedFacts): Owed[] {
   const out: Owed[] = []
-  if (isHeld(facts.dry)) return [owed('dry', 'Run it dry on little power', facts.dry.reason)]
-  if (isHeld(facts.oil)) return [owed('oil', 'Oil it', facts.oil.reason)]
-  if (isHeld(facts.beat)) return [{ ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
+  if (facts.stopUnanswered) {
+    const { showed } = facts.stopUnanswered
+    const entry = owed(
+      'stop',
+      `It stopped${showed === '' ? '' : ` at ${showed}`}: find out why`,
+      'Nobody has said what it was.',
+    )
+    out.push({ ...entry, weight: 'must' })
+  }
+  if (facts.partsToGoBack > 0) {
+    const n = facts.partsToGoBack
+    return [...out, owed('assemble', `Put back ${n} ${n === 1 ? 'part' : 'parts'}`, 'They are out, and not back in.')]
+  }
+  if (isHeld(facts.dry)) return [...out, owed('dry', 'Run it dry on little power', facts.dry.reason)]
+  if (isHeld(facts.oil)) return [...out, owed('oil', 'Oil it', facts.oil.reason)]
+  if (isHeld(facts.beat)) return [...out, { ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
   if (facts.rateAdvice === 'turn' && facts.turnSentence)
     out.push({ ...owed('turn', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
   if (facts.nextReadingAtS !== null) {
@@ -259,16 +280,30 @@ function set(facts: OwedFacts): Owed[] {
       weight: due ? 'watch' : 'sound',
     })
   } else out.push(owed('reading', 'Take its first reading', 'Its rate is not known yet.'))
-  if (facts.trialDay !== null)
-    out.push({
-      ...owed(
-        'trial',
-        facts.trial.passed ? 'Its trial is over' : `Trial, day ${facts.trialDay} of ${facts.trialDays}`,
-        facts.trial.reason,
-      ),
-      weight: facts.trial.passed ? 'watch' : 'sound',
-    })
-  return out
+  if (facts.trialAt === null && facts.strikeWanted.length > 0)
+    out.push(owed('strike', 'Count its strike round the dial', sentence(facts.strikeWanted.join('; '))))
+  return [...out, trial(facts)]
+}
+
+/** What a trial still wants is said every day, and when its days are up. */
+function trial({ trialAt, trial: gate }: OwedFacts): Owed {
+  if (trialAt === null) return owed('trial', 'Begin its trial', gate.reason)
+  const { day, days, endsAtS, over, wanted } = trialAt
+  if (gate.passed) return { ...owed('trial', 'Its trial is over', gate.reason), dueS: endsAtS, weight: 'watch' }
+  const ranOut = day > days || over
+  return {
+    ...owed(
+      'trial',
+      ranOut ? `Its trial still wants: ${wanted[0] ?? ''}` : `Trial, day ${day} of ${days}`,
+      `Still wanted: ${wanted.join('; ')}.`,
+    ),
+    dueS: endsAtS,
+    weight: ranOut ? 'watch' : 'sound',
+  }
+}
+
+function sentence(words: string): string {
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`
 }
 
 function timers({ timers: running, nowS }: OwedFacts): Owed[] {

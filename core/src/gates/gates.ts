@@ -1,4 +1,6 @@
+import type { DryStanding } from '../job/dryRuns.ts'
 import { SCOPE_TITLES, type ScopeKind } from '../job/scope.ts'
+import type { JobTrial } from '../trial/ofJob.ts'
 
 /** The five bays and their fifteen stages, in the order of the work. */
 export const BAYS = [
@@ -35,7 +37,7 @@ export const GATE_TITLES: Record<GateName, string> = {
   oil: 'It is oiled where it must be, and dry where it must be',
   beat: 'It is in beat',
   rate: 'Its rate is known and within what this clock should keep',
-  trial: 'It has run its trial since the last change',
+  trial: 'It has passed its trial since the last change',
   estimate: 'The owner has agreed to what it costs',
   parts: 'All that came with it, and all that came out of it, is here',
 }
@@ -53,9 +55,11 @@ export interface GateFacts {
   pivots: { unfinished: string[]; sizedBefore: string[]; notLooked: string[] }
   /** trains of which no arbor is known, so that nobody can say what was left out */
   unknownTrains: string[]
-  /** when it last ran dry on little power, and when it was last oiled, s; null: not on this visit */
-  dryAtS: number | null
+  /** how its trains ran dry, on little power; and when it was last oiled, s; null: not on this visit */
+  dry: DryStanding
   oiledAtS: number | null
+  /** points of its oil sheet, once it is begun, that are neither ticked off nor left out, by name */
+  oilOpen: string[]
   /** the last estimate, where the owner has not agreed to it: what stands against it, in a sentence; null: nothing */
   notAgreed: string | null
   /** lost or broken in our hands, and the owner not told */
@@ -66,9 +70,8 @@ export interface GateFacts {
   /** the last change that asks for a new listening, s; null when there was none */
   lastBeatChangeS: number | null
   rate: { secondsPerDay: number | null; standardError: number | null; toleranceSecondsPerDay: number }
-  /** since when it has run without a change, s; null when it has not */
-  trialFromS: number | null
-  trialDays: number
+  /** how its trial stands; null: not begun */
+  trial: JobTrial | null
   cameWith: { name: string; state: string; returned: boolean }[]
   /** what the strip log has out of the clock and not yet back in it */
   leftOver: string[]
@@ -196,15 +199,25 @@ function holes({ holes: all, holesNotLooked, unknownTrains, parted }: GateFacts)
   }
 }
 
-function dry({ parted, dryAtS, oiledAtS }: GateFacts) {
+function dry({ parted, dry: { open, tight, freeAtS }, oiledAtS }: GateFacts) {
   if (!parted) return { passed: true, reason: 'The plates were not parted.' }
-  if (dryAtS === null) return { passed: false, reason: 'It has not run dry since it was assembled.' }
-  return oiledAtS !== null && oiledAtS < dryAtS
+  if (tight.length > 0) return { passed: false, reason: `Tight when it was run dry: the ${tight.join(' and ')} train.` }
+  if (freeAtS === null)
+    return {
+      passed: false,
+      reason:
+        open.length === 0
+          ? 'It has not run dry since it was assembled.'
+          : `Not run dry and judged yet: the ${open.join(' and ')} train.`,
+    }
+  return oiledAtS !== null && oiledAtS < freeAtS
     ? { passed: false, reason: 'It was oiled before it ran dry: oil hides a tight train.' }
-    : { passed: true, reason: 'It ran dry, on little power.' }
+    : { passed: true, reason: 'Every train ran dry, on little power, and was judged free.' }
 }
 
-function oil({ parted, oiledAtS }: GateFacts) {
+function oil({ parted, oiledAtS, oilOpen }: GateFacts) {
+  if (parted && oilOpen.length > 0)
+    return { passed: false, reason: `Not ticked off on its oil map: ${firstOf(oilOpen)}.` }
   if (oiledAtS !== null) return { passed: true, reason: 'It was oiled on this visit.' }
   return parted
     ? { passed: false, reason: 'Nothing says that it was oiled since it was apart.' }
@@ -251,12 +264,15 @@ function rate({ rate: { secondsPerDay, standardError, toleranceSecondsPerDay: li
   return { passed: true, reason: `It ${secondsPerDay >= 0 ? 'gains' : 'loses'} ${figure}.` }
 }
 
-function trial({ trialFromS, trialDays, nowS }: GateFacts) {
-  if (trialFromS === null) return { passed: false, reason: 'Its trial has not begun.' }
-  const days = (nowS - trialFromS) / DAY_S
-  return days >= trialDays
-    ? { passed: true, reason: `It has run ${Math.floor(days)} days since the last change.` }
-    : { passed: false, reason: `Day ${Math.floor(days) + 1} of ${trialDays} since the last change.` }
+function trial({ trial: at, nowS }: GateFacts) {
+  if (at === null) return { passed: false, reason: 'Its trial has not begun.' }
+  if (at.passed)
+    return {
+      passed: true,
+      reason: `It has run ${Math.floor((nowS - at.countsFromS) / DAY_S)} days since the last change, and shown all it has to.`,
+    }
+  const day = at.day > at.days ? 'Its days are up' : `Day ${at.day} of ${at.days}`
+  return { passed: false, reason: `${day}. Still wanted: ${at.wanted.join('; ')}.` }
 }
 
 function parts({ cameWith, leftOver, untold }: GateFacts) {

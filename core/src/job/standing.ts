@@ -14,11 +14,16 @@ import { sameArbor, samePlace } from '../plate/samePlace.ts'
 import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
 import { turnInWords } from '../rate/words.ts'
 import type { Ticks } from '../listen/hearing.ts'
+import { partsCount, type LoggedStep } from '../strip/assembly.ts'
 import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
 import { clicksOf } from '../wheel/clicks.ts'
+import { oilOpen, type OilTicks } from '../oil/ticks.ts'
+import type { Halves } from '../strike/blows.ts'
+import type { StrikeKind } from '../strike/kinds.ts'
+import { strikeWanted, trialDaysFor, trialOf, type StrikeCounted } from '../trial/ofJob.ts'
+import { dryStanding, type DryRun } from './dryRuns.ts'
 import type { ScopeKind, WaitsFor } from './scope.ts'
 
-const DAY_S = 86_400
 /** What of a clock's events changes its beat, so that it has to be heard again. */
 const BEAT_CHANGES = new Set<RateEventKind>(['beat', 'moved', 'weight', 'arc'])
 /** The hour of the day by which a clock promised for that day is owed, by the workshop's clock. */
@@ -29,7 +34,9 @@ const WORK_BEGINS_HOUR = 9
 /** A clock, as far as the standing of its job asks. */
 export interface ClockFacts {
   trains: MarkedWork['trains']
-  work: Pick<MarkedWork, 'strikeWork' | 'moon' | 'calendar'>
+  work: Pick<MarkedWork, 'strikeWork' | 'moon' | 'calendar'> & {
+    strike?: { kind: StrikeKind; halves: Halves } | undefined
+  }
   pendulum: {
     beatsPerHour: number | null
     lengthMm: number | null
@@ -59,12 +66,12 @@ export interface JobFacts extends MovementFacts {
   clock: ClockFacts
   powerOffs: { train: string }[]
   overrides: { gate: GateName; reason: string }[]
-  holes: (HoleFacts & { id: string })[]
+  holes: (HoleFacts & { id: string; sinkMm?: number | null | undefined })[]
   pivots: PivotEnd[]
   bushings: { holeId: string; done: string[] }[]
   listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & { at: Moment })[]
   readings: { at: Moment; errorSeconds: number; sigmaSeconds: number }[]
-  events: { at: Moment; kind: RateEventKind; turns: number | null }[]
+  events: { id: string; at: Moment; kind: RateEventKind; turns: number | null; showed: string }[]
   estimates: {
     state: 'draft' | 'sent' | 'accepted' | 'declined'
     sentAt: Moment | null
@@ -76,7 +83,10 @@ export interface JobFacts extends MovementFacts {
   arborTests: { train: string; arbor: string; tried: boolean }[]
   observations: { key: string; answer: string; note: string; at?: Moment }[]
   stripMarks: { key: string }[]
-  stripSteps: { part: string; back: boolean }[]
+  stripSteps: LoggedStep[]
+  dryRuns: DryRun[]
+  oilSheets: OilTicks[]
+  strikeCounts: StrikeCounted[]
   cleanParts: { done: boolean }[]
   timers: { id: string; title: string; endsAt: Moment; stopped: boolean }[]
   nowMarks: OwedMark[]
@@ -89,6 +99,7 @@ export interface StandingWays {
   rateToleranceSecondsPerDay: number
   rateGoalSecondsPerDay: number
   trialDays: number
+  trialDaysLong: number
   /** hours of the day at which somebody is at the bench */
   openFrom?: number
   openUntil?: number
@@ -118,7 +129,16 @@ export function standingOf(
   const book = rateBookOf(rows, { pendulum: clock.pendulum, settings: ways })
   const heard = latest(rows.listenings)
   const byEye = clock.pendulum.ticks === 'once a period'
-  const trialFromS = trialFrom(rows.events)
+  const trial = trialOf({
+    ...rows,
+    strike: clock.work.strike ?? null,
+    moon: clock.work.moon,
+    days: trialDaysFor(clock, ways),
+    nowS,
+  })
+  const worked = trains.filter((t) => job.scope !== 'one-train' || t === job.scopeTrain)
+  const dryRuns = dryStanding(worked, rows.dryRuns)
+  const leftOver = partsCount(rows.stripSteps).leftOver.map((s) => s.part)
   const off = new Set(rows.powerOffs.map((p) => p.train))
   const facts: GateFacts = {
     trains: clock.trains.map(({ train }) => ({ train, powerOff: off.has(train) })),
@@ -132,8 +152,15 @@ export function standingOf(
       notLooked: looked.pivots.map(nameOf),
     },
     unknownTrains: looked.unknown,
-    dryAtS: lastOf('dry'),
+    dry: dryRuns,
     oiledAtS: lastOf('oiled'),
+    oilOpen: oilOpen(rows.oilSheets.at(-1), {
+      ...rows,
+      trains: clock.trains,
+      work: clock.work,
+      pendulum: clock.pendulum,
+      scopeTrain: job.scope === 'one-train' ? job.scopeTrain : '',
+    }),
     notAgreed: notAgreed(rows.estimates),
     untold: lossesOf(rows.observations).flatMap((l) => (l.told ? [] : [l.what])),
     beat: byEye
@@ -148,10 +175,9 @@ export function standingOf(
       standardError: book?.standardError ?? null,
       toleranceSecondsPerDay: ways.rateToleranceSecondsPerDay,
     },
-    trialFromS,
-    trialDays: ways.trialDays,
+    trial,
     cameWith: job.cameWith,
-    leftOver: rows.stripSteps.filter((s) => !s.back).map((s) => s.part),
+    leftOver,
     nowS,
     overridden: Object.fromEntries(rows.overrides.map((o) => [o.gate, o.reason])),
   }
@@ -201,8 +227,11 @@ export function standingOf(
     lastWoundS: secondsOrNull(latest(rows.events.filter((e) => e.kind === 'winding'))),
     windsEveryDays: clock.pendulum.windsEveryDays,
     trial: gateOf(gates, 'trial'),
-    trialDay: trialFromS === null ? null : Math.floor((nowS - trialFromS) / DAY_S) + 1,
-    trialDays: ways.trialDays,
+    trialAt: trial,
+    partsToGoBack: facts.parted ? leftOver.length : 0,
+    strikeWanted:
+      clock.work.strike && worked.includes('strike') ? strikeWanted(clock.work.strike, rows.strikeCounts) : [],
+    stopUnanswered: unanswered(rows),
     promisedS: job.promisedOn === null ? null : whenThere(job.promisedOn, PROMISED_BY_HOUR, ways.timeZone),
     nowS,
   })
@@ -263,12 +292,16 @@ export function lossesOf(observations: { key: string; answer: string; note: stri
     .map((o) => ({ key: o.key, what: o.note, told: o.answer === 'told' }))
 }
 
-/** Since when a clock has been on trial, Unix s: a change after the trial began starts its count anew; null: not begun. */
-export function trialFrom(events: { at: Moment; kind: RateEventKind }[]): number | null {
-  const began = latest(events.filter((e) => e.kind === 'trial'))
-  if (!began) return null
-  const change = latest(events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial' && e.kind !== 'dry'))
-  return Math.max(secondsOf(began.at), change ? secondsOf(change.at) : 0)
+/** By which key it is kept what was found of a stop. */
+export function stopKey(eventId: string): string {
+  return `stop:${eventId}`
+}
+
+/** The last stop of a clock on trial of which nobody has said what it was: what the dial showed; null: there is none. */
+function unanswered({ events, observations }: JobFacts): { showed: string } | null {
+  const stop = latest(events.filter((e) => e.kind === 'stopped'))
+  if (!stop || observations.some((o) => o.key === stopKey(stop.id) && o.answer !== '')) return null
+  return { showed: stop.showed }
 }
 
 /** Holes that were cut for a bush before their pivot was finished. */

@@ -17,6 +17,8 @@ export interface PlacedArbor {
   wheelAt: number
   /** from a measured wheel */
   moduleMm: number | null
+  /** the plate that is a cock there; empty or not said: none is */
+  cock?: string | undefined
 }
 
 /** The counts of one train, as far as the movement asks. */

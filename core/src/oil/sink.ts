@@ -32,6 +32,31 @@ export function oilSink(
   return { fullMicrolitres, microlitres: fill * fullMicrolitres }
 }
 
+/**
+ * How high, above its deepest place, a sink stands that is filled so, mm.
+ *
+ * A cup by bisection of its volume, to a millionth of its depth; a cone as the cube root of the share.
+ */
+export function sinkFilledToMm(
+  acrossMm: number,
+  depthMm: number,
+  shape: SinkShape = 'cup',
+  fill: number = SINK_FILL,
+): number {
+  const { fullMicrolitres } = oilSink(acrossMm, depthMm, shape, fill)
+  if (shape === 'cone') return depthMm * Math.cbrt(fill)
+  const a = acrossMm / 2
+  const ball = (a * a + depthMm * depthMm) / (2 * depthMm)
+  const below = (high: number) => (Math.PI * high * high * (3 * ball - high)) / 3
+  let [low, top] = [0, depthMm]
+  while (top - low > 1e-6 * depthMm) {
+    const middle = (low + top) / 2
+    if (below(middle) < fill * fullMicrolitres) low = middle
+    else top = middle
+  }
+  return (low + top) / 2
+}
+
 /** How wide a round drop of so many microlitres is, mm: what a needle or dip oiler has to carry. */
 export function dropAcrossMm(microlitres: number): number {
   return Math.cbrt((6 * microlitres) / Math.PI)

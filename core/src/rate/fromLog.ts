@@ -21,10 +21,10 @@ export const EVENT_KINDS = [
   'arc',
   'moved',
   'beat',
-  'dry',
   'oiled',
   'stopped',
   'trial',
+  'moon',
 ] as const
 export type RateEventKind = (typeof EVENT_KINDS)[number]
 
@@ -40,7 +40,15 @@ export interface RateAims {
   settings: { rateToleranceSecondsPerDay: number; rateGoalSecondsPerDay: number } & Partial<WorkshopHours>
 }
 
-/** A job’s log as the rate book reckons with it. Winding and the start of a trial change no rate. */
+/** What is noted of a clock and changes nothing of it: it is wound, its trial begins, its moon is seen to move. */
+const CHANGES_NOTHING = new Set<RateEventKind>(['winding', 'trial', 'moon'])
+
+/** Whether what was done to a clock begins its rate anew: not what is only noted of it. */
+export function isChange(kind: RateEventKind): boolean {
+  return !CHANGES_NOTHING.has(kind)
+}
+
+/** A job’s log as the rate book reckons with it. */
 function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: RateAims): RateBookInput {
   return {
     pitchMm: pendulum.pitchMm ?? undefined,
@@ -50,7 +58,7 @@ function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: Ra
     readings: readings.map((r) => ({ atS: secondsOf(r.at), errorS: r.errorSeconds, sigmaS: r.sigmaSeconds })),
     events: events.flatMap((e): RateEvent[] => {
       const atS = secondsOf(e.at)
-      if (e.kind === 'winding' || e.kind === 'trial' || e.kind === 'dry') return []
+      if (!isChange(e.kind)) return []
       if (e.kind === 'nut') return [{ atS, kind: 'nut', turns: e.turns ?? 0 }]
       return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
     }),

@@ -51,10 +51,10 @@ export const STRIKE_KIND_FACTS: Record<StrikeKind, StrikeKindFacts> = {
   repeater: { title: 'Rack, repeats by a cord', counts: 'rack', quarters: 'none', halves: ['none', 'one'] },
 }
 
-/** A time at which a clock may strike: the hour, 1 to 12, and its quarter; quarter 2 of hour 3 is half past three. */
+/** A time at which a clock may strike: the hour, 1 to 12, and its quarter, 0 to 3; quarter 2 of hour 3 is half past three. */
 export interface StrikeTime {
   hour: number
-  quarter: 0 | 1 | 2 | 3
+  quarter: number
 }
 
 /** What is struck at a time: phrases, pairs of notes or calls of the quarters, and blows of the hour. */
@@ -77,10 +77,10 @@ export function likelyStrike(work: {
 /** The times of one round of the dial, from a quarter past twelve to twelve. */
 export function roundOfTimes(): StrikeTime[] {
   return [12, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].flatMap((hour) => [
-    { hour, quarter: 1 as const },
-    { hour, quarter: 2 as const },
-    { hour, quarter: 3 as const },
-    { hour: (hour % 12) + 1, quarter: 0 as const },
+    { hour, quarter: 1 },
+    { hour, quarter: 2 },
+    { hour, quarter: 3 },
+    { hour: (hour % 12) + 1, quarter: 0 },
   ])
 }
 

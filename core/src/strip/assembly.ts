@@ -6,23 +6,29 @@ export interface LoggedStep {
   /** how many single parts came out at this step, screws with them */
   count: number
   back: boolean
+  /** why it does not go back; empty: it does */
+  notBack: string
 }
 
-export interface Assembly<S> {
-  /** the log read backwards: last out, first in */
-  steps: S[]
+export interface PartsCount<S> {
   partsOut: number
   partsBack: number
-  /** what has not gone back */
+  /** parts that do not go back, each with its reason */
+  partsKept: number
+  /** what has not gone back, and of which nobody has said why */
   leftOver: S[]
 }
 
-/** The assembly list of a strip log: the steps from the last to the first, and what is still to go back. */
-export function assemblyOf<S extends LoggedStep>(log: S[]): Assembly<S> {
-  const steps = [...log].sort((a, b) => b.position - a.position || (a.id < b.id ? 1 : -1))
-  const leftOver = steps.filter((s) => !s.back)
+/** Parts out against parts in: what is left over is what has neither gone back nor a reason. */
+export function partsCount<S extends LoggedStep>(log: S[]): PartsCount<S> {
+  const leftOver = log.filter((s) => !s.back && s.notBack === '')
   const count = (of: S[]) => of.reduce((n, s) => n + s.count, 0)
-  return { steps, partsOut: count(steps), partsBack: count(steps) - count(leftOver), leftOver }
+  return {
+    partsOut: count(log),
+    partsBack: count(log.filter((s) => s.back)),
+    partsKept: count(log.filter((s) => !s.back && s.notBack !== '')),
+    leftOver,
+  }
 }
 
 /** A place between two neighbours (or before the first, after the last), so that one step moves and no other changes. */

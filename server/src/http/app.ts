@@ -17,6 +17,7 @@ import { journalRoutes } from '../journal/routes.ts'
 import { listeningRoutes } from '../listenings/routes.ts'
 import { mendRoutes } from '../mend/routes.ts'
 import { nowRoutes } from '../now/routes.ts'
+import { oilRoutes } from '../oils/routes.ts'
 import { observationRoutes } from '../observations/routes.ts'
 import { ownerRoutes } from '../owners/routes.ts'
 import { peopleRoutes } from '../people/routes.ts'
@@ -24,6 +25,7 @@ import { receiver, UPLOAD_LIMITS, uploadsAMinute, type UploadLimits } from '../f
 import { photoRoutes } from '../photos/routes.ts'
 import { plateRoutes } from '../plates/routes.ts'
 import { rateRoutes } from '../rate/routes.ts'
+import { setRoutes } from '../set/routes.ts'
 import { settingsRoutes } from '../settings/routes.ts'
 import { stockRoutes } from '../stock/routes.ts'
 import { stripRoutes } from '../strip/routes.ts'
@@ -125,7 +127,7 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
     .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db, receive, aMinute))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
     .use(plateRoutes(db), mendRoutes(db), wheelRoutes(db), stockRoutes(db))
-    .use(donorRoutes(db, receive, aMinute), toolRoutes(db))
+    .use(donorRoutes(db, receive, aMinute), toolRoutes(db), oilRoutes(db), setRoutes(db))
     .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
     .use(
       photoRoutes(db, receive, aMinute),

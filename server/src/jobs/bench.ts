@@ -2,7 +2,7 @@ import { heedMarks, OIL_SCHOOLS, recallOf, standingOf } from '@treadle/core'
 import { and, desc, eq, inArray, isNotNull, isNull, lt, max, ne, notExists, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { Database } from '../db/connect.ts'
-import { clocks, jobs, journal, nowMarks, observations, owners, rateEvents } from '../db/schema.ts'
+import { clocks, jobs, journal, nowMarks, observations, oils, oilSheets, owners, rateEvents } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
@@ -60,7 +60,7 @@ async function recallsOf(db: Database, settings: Ways, now: Date) {
     .groupBy(jobs.clockId)
     .as('oiled')
   const due = await db
-    .select({ job: jobs, clock: clocks, owner: owners, at: rateEvents.at })
+    .select({ job: jobs, clock: clocks, owner: owners, at: rateEvents.at, school: oils.school })
     .from(oiled)
     .innerJoin(clocks, eq(clocks.id, oiled.clockId))
     .innerJoin(owners, eq(owners.id, clocks.ownerId))
@@ -69,6 +69,8 @@ async function recallsOf(db: Database, settings: Ways, now: Date) {
       rateEvents,
       and(eq(rateEvents.jobId, jobs.id), eq(rateEvents.kind, 'oiled'), sql`${rateEvents.at} = ${oiled.at}`),
     )
+    .leftJoin(oilSheets, eq(oilSheets.jobId, jobs.id))
+    .leftJoin(oils, eq(oils.id, oilSheets.pivotOilId))
     .where(
       and(
         lt(oiled.at, new Date(now.getTime() - SOONEST_YEARS * YEAR_MS)),
@@ -92,9 +94,9 @@ async function recallsOf(db: Database, settings: Ways, now: Date) {
     db.select().from(nowMarks).where(inArray(nowMarks.jobId, ids)),
   ])
   const nowS = now.getTime() / 1000
-  return due.flatMap(({ job, clock, owner, at }) => {
+  return due.flatMap(({ job, clock, owner, at, school }) => {
     const stopGap = inPlace.some((o) => o.jobId === job.id)
-    const owed = recallOf({ oiledOn: at.toISOString(), stopGap }, settings.oilSchool, settings.timeZone, nowS)
+    const owed = recallOf({ oiledOn: at.toISOString(), stopGap }, school || settings.oilSchool, settings.timeZone, nowS)
     const heeded = owed
       ? heedMarks(
           [owed],

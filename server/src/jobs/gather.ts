@@ -5,6 +5,7 @@ import {
   bushings,
   cleanParts,
   depthTrials,
+  dryRuns,
   escapementSheets,
   estimates,
   gateOverrides,
@@ -14,17 +15,20 @@ import {
   madeParts,
   nowMarks,
   observations,
+  oilSheets,
   pivots,
   powerOffs,
   rateEvents,
   readings,
   reservations,
   springSheets,
+  strikeCounts,
   stripMarks,
   stripSteps,
   suspensions,
   timers,
   wheelSheets,
+  witnesses,
 } from '../db/schema.ts'
 
 /** What the gates of a job and what is owed to it ask for, each in the order in which it was made or is worked. */
@@ -43,6 +47,10 @@ const REASONED = {
   escapements: { orderBy: asc(escapementSheets.at) },
   depths: { orderBy: asc(depthTrials.at) },
   madeParts: { orderBy: asc(madeParts.at) },
+  dryRuns: { orderBy: asc(dryRuns.ranAt) },
+  oilSheets: { orderBy: asc(oilSheets.at) },
+  witnesses: { orderBy: asc(witnesses.at) },
+  strikeCounts: { orderBy: asc(strikeCounts.heardAt) },
   listenings: { orderBy: asc(listenings.at), columns: { beatTimesS: false } },
   readings: { orderBy: asc(readings.at) },
   events: { orderBy: asc(rateEvents.at) },
@@ -64,56 +72,20 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
     with: REASONED,
   })
   return found.map(({ clock: whole, ...rest }) => {
-    const { wheels, springs, suspensions: hung, escapements, depths, madeParts: parts, ...others } = rest
     const { owner, plateMap, trainSheets, ...clock } = whole
-    const {
-      powerOffs: offs,
-      overrides,
-      holes: found,
-      arborTests: tests,
-      pivots: ends,
-      bushings: work,
-      ...more
-    } = others
-    const { reservations: promised, listenings: heard, readings: read, events, estimates: offers, ...last } = more
-    const {
-      stripMarks: marks,
-      stripSteps: steps,
-      cleanParts: cleaned,
-      timers: running,
-      nowMarks: said,
-      observations: seen,
-      ...job
-    } = last
-    return {
-      job,
-      clock,
-      owner,
-      plateMap,
-      trainSheets,
-      powerOffs: offs,
-      overrides,
-      holes: found,
-      arborTests: tests,
-      pivots: ends,
-      bushings: work,
-      reservations: promised,
-      wheels,
-      springs,
-      suspensions: hung,
-      escapements,
-      depths,
-      madeParts: parts,
-      listenings: heard,
-      readings: read,
-      events,
-      estimates: offers,
-      stripMarks: marks,
-      stripSteps: steps,
-      cleanParts: cleaned,
-      timers: running,
-      nowMarks: said,
-      observations: seen,
-    }
+    const rows = pick(rest, HANGS)
+    return { job: without(rest, HANGS), clock, owner, plateMap, trainSheets, ...rows }
   })
+}
+
+type Hanging = Exclude<keyof typeof REASONED, 'clock'>
+/** What hangs on a job by its own name. */
+const HANGS = (Object.keys(REASONED) as (keyof typeof REASONED)[]).filter((key): key is Hanging => key !== 'clock')
+
+function pick<T extends object, K extends keyof T>(from: T, keys: K[]): Pick<T, K> {
+  return Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>
+}
+
+function without<T extends object, K extends keyof T>(from: T, keys: K[]): Omit<T, K> {
+  return Object.fromEntries(Object.entries(from).filter(([key]) => !keys.includes(key as K))) as Omit<T, K>
 }

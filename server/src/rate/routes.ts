@@ -9,6 +9,7 @@ import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { readSettings } from '../settings/store.ts'
+import { requireDry } from '../set/dryFirst.ts'
 import { logCsv, newIn, readLogSheet, type ReadSheet } from './sheet.ts'
 
 export function rateRoutes(db: Database): Router {
@@ -28,6 +29,9 @@ export function rateRoutes(db: Database): Router {
     table: rateEvents,
     schema: RateEventChange,
     kind: 'event',
+    may: async (doing, body, was) => {
+      if (body?.kind === 'oiled' && was?.kind !== 'oiled') await requireDry(doing)
+    },
     values: (body) => ({ ...body, at: new Date(body.at) }),
     stamp: (person) => person,
     sentence: eventSentence,
@@ -60,7 +64,8 @@ export function rateRoutes(db: Database): Router {
 
 /** Writes what could be read of a sheet, in one go and one line of the journal; what is there already is not written twice. */
 function keepSheet(db: Database, req: Request, jobId: string, sheet: ReadSheet): Promise<number> {
-  return jobChange(db, req, jobId, { kind: 'reading' }, async ({ tx, job, person, write }) => {
+  return jobChange(db, req, jobId, { kind: 'reading' }, async (doing) => {
+    const { tx, job, person, write } = doing
     const own = <R extends { at: string }>(row: R) => ({
       ...row,
       at: new Date(row.at),
@@ -72,6 +77,7 @@ function keepSheet(db: Database, req: Request, jobId: string, sheet: ReadSheet):
       readings: await tx.select().from(readings).where(eq(readings.jobId, job.id)),
       events: await tx.select().from(rateEvents).where(eq(rateEvents.jobId, job.id)),
     })
+    if (fresh.events.some((e) => e.kind === 'oiled')) await requireDry(doing)
     const made = [
       ...(fresh.readings.length === 0
         ? []
@@ -100,10 +106,10 @@ function signed(value: number): string {
   return `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`
 }
 
-function eventSentence({ kind, turns, note }: RateEventChange): string {
+function eventSentence({ kind, turns, showed, note }: RateEventChange): string {
   const what =
     kind === 'nut' && turns !== null
       ? `Nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
       : EVENT_TITLES[kind].replace(/^./, (c) => c.toUpperCase())
-  return `${what}.${note === '' ? '' : ` ${note}`}`
+  return `${what}${showed === '' ? '' : `; its dial showed ${showed}`}.${note === '' ? '' : ` ${note}`}`
 }

@@ -12,14 +12,14 @@ import { stringify } from 'csv-stringify/sync'
 import { v5 as uuid } from 'uuid'
 import { sheetRecords } from '../http/sheetRecords.ts'
 
-const COLUMNS = ['when', 'ahead s', 'good to s', 'how', 'event', 'turns', 'note'] as const
+const COLUMNS = ['when', 'ahead s', 'good to s', 'how', 'event', 'turns', 'showed', 'note'] as const
 type Column = (typeof COLUMNS)[number]
 const MOST_ROWS = 2000
 const NAMESPACE = '5b0f3a52-8f0e-4b0a-9a57-0e9d6a0c6f11'
 
 interface LogRows {
   readings: { at: Date; errorSeconds: number; sigmaSeconds: number; way: ReadingWay }[]
-  events: { at: Date; kind: string; turns: number | null; note: string }[]
+  events: { at: Date; kind: string; turns: number | null; showed: string; note: string }[]
 }
 
 export interface ReadSheet {
@@ -31,8 +31,8 @@ export interface ReadSheet {
 /** A job's log as a sheet with a heading: moments by the workshop's clock, errors in seconds, + ahead. */
 export function logCsv({ readings, events }: LogRows, timeZone: string): string {
   const rows = [
-    ...readings.map((r) => ({ at: r.at, row: [r.errorSeconds, r.sigmaSeconds, r.way, '', '', ''] })),
-    ...events.map((e) => ({ at: e.at, row: ['', '', '', e.kind, e.turns ?? '', e.note] })),
+    ...readings.map((r) => ({ at: r.at, row: [r.errorSeconds, r.sigmaSeconds, r.way, '', '', '', ''] })),
+    ...events.map((e) => ({ at: e.at, row: ['', '', '', e.kind, e.turns ?? '', e.showed, e.note] })),
   ].sort((a, b) => a.at.getTime() - b.at.getTime())
   return stringify(
     rows.map(({ at, row }) => [timeThere(at.getTime() / 1000, timeZone, 'second'), ...row]),
@@ -60,6 +60,7 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
     how: place('how', 2),
     event: place('event', -1),
     turns: place('turns', -1),
+    showed: place('showed', -1),
     note: place('note', -1),
   }
   const lines = headed ? records.slice(1) : records
@@ -110,6 +111,7 @@ function lineOf(
       at: iso,
       kind,
       turns: kind === 'nut' ? turns.value : null,
+      showed: kind === 'stopped' ? cell('showed') : '',
       note: cell('note').slice(0, 500),
     })
   }

@@ -1,14 +1,10 @@
 import { StripMark, StripStep, TRAY_TITLES } from '@treadle/contract'
+import { isPlate } from '@treadle/core'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { stripMarks, stripSteps } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
-
-/** Whether a part is one of the two plates, so that taking it off parts them. */
-function isPlate(part: string): boolean {
-  return /\b(front|back|top|upper|bottom) plate\b/i.test(part) && !/screw|pin|nut|cover|name|dial/i.test(part)
-}
 
 /** Taking apart: the marks made before, and the log, step by step. */
 export function stripRoutes(db: Database): Router {
@@ -44,7 +40,9 @@ export function stripRoutes(db: Database): Router {
           ? `Out: ${s.part}, ${s.count} ${s.count === 1 ? 'part' : 'parts'}, ${TRAY_TITLES[s.tray].toLowerCase()}${s.screws === '' ? '' : `; ${s.screws}`}.`
           : s.back
             ? `Back in: ${s.part}.`
-            : `Strip step changed: ${s.part}.`,
+            : s.notBack !== ''
+              ? `Does not go back: ${s.part}. ${s.notBack}`
+              : `Strip step changed: ${s.part}.`,
       goneSentence: (row) => `Strip step taken back: ${row.part}.`,
     }),
   )

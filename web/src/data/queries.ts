@@ -18,7 +18,9 @@ import {
   type StockRow,
   type DonorFound,
   type DonorRow,
+  type OilRow,
   type ToolRow,
+  type WitnessListed,
 } from '@treadle/contract'
 import type { DonorWanted, HoleRules } from '@treadle/core'
 import { once } from './once.ts'
@@ -85,6 +87,14 @@ export function useDonorsFitting(wanted: DonorWanted | null, taken: string | nul
     enabled: wanted !== null,
   })
 }
+export const useOils = () => useQuery({ queryKey: ['oils'], queryFn: () => request<OilRow[]>('GET', '/oils') })
+export const useOilsSeen = () =>
+  useQuery({ queryKey: ['oils', 'seen'], queryFn: () => request<WitnessListed[]>('GET', '/oils/seen') })
+export const useWitnesses = (clockId: string) =>
+  useQuery({
+    queryKey: ['witnesses', clockId],
+    queryFn: () => request<WitnessListed[]>('GET', `/clocks/${clockId}/witnesses`),
+  })
 export const useTools = () => useQuery({ queryKey: ['tools'], queryFn: () => request<ToolRow[]>('GET', '/tools') })
 export const useStock = () => useQuery({ queryKey: ['stock'], queryFn: () => request<StockRow[]>('GET', '/stock') })
 

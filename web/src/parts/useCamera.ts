@@ -1,7 +1,8 @@
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState, type RefCallback } from 'react'
 
 export interface Camera {
-  video: React.RefObject<HTMLVideoElement | null>
+  /** what shows its picture: one element at a time, another one later */
+  video: RefCallback<HTMLVideoElement>
   /** live, refused or not there, or not yet asked for */
   state: 'off' | 'live' | 'none'
   start: () => void
@@ -11,13 +12,17 @@ export interface Camera {
 
 /** The camera beside the bench: live while the page is open; everything works without it. */
 export function useCamera(): Camera {
-  const video = useRef<HTMLVideoElement | null>(null)
+  const shown = useRef<HTMLVideoElement | null>(null)
   const [stream, setStream] = useState<MediaStream | null>(null)
   const [none, setNone] = useState(false)
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream
-    return () => stream?.getTracks().forEach((track) => track.stop())
-  }, [stream])
+  useEffect(() => () => stream?.getTracks().forEach((track) => track.stop()), [stream])
+  const video = useCallback(
+    (element: HTMLVideoElement | null) => {
+      shown.current = element
+      if (element) element.srcObject = stream
+    },
+    [stream],
+  )
   const start = () => {
     const devices = navigator.mediaDevices as MediaDevices | undefined
     if (!devices) {
@@ -29,7 +34,7 @@ export function useCamera(): Camera {
       .then(setStream, () => setNone(true))
   }
   const take = async (): Promise<Blob | null> => {
-    const from = video.current
+    const from = shown.current
     if (!stream || !from || from.videoWidth === 0) return null
     const canvas = document.createElement('canvas')
     canvas.width = from.videoWidth

@@ -14,6 +14,8 @@ export interface PedalAction {
   press: (atMs: number) => (() => void) | void
   /** marks this for later */
   flag?: () => void
+  /** what a hold does instead of taking back: it is told as the foot has been down long enough, and as it comes up */
+  held?: { label: string; while: (on: boolean) => void }
   /** pressed in the rhythm of a pendulum: each press counts at once, and two are not a double press */
   rhythmic?: boolean
 }
@@ -49,14 +51,21 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   const holdTimer = useRef(0)
   const pressTimer = useRef(0)
 
-  const takeBack = useCallback(() => {
+  const holding = useRef(false)
+  const longDown = useCallback(() => {
     downAt.current = null
+    const held = now.current?.held
+    if (held) {
+      holding.current = true
+      held.while(true)
+      return
+    }
     setHeld(false)
     const undo = undoing.current.last(window.location.pathname)
     setSaid(undo ? 'Taken back.' : 'There is nothing to take back here.')
     if (sounds) chirp(undo ? 'back' : 'none')
     undo?.()
-  }, [sounds])
+  }, [sounds, now])
 
   const press = useCallback(
     (atMs: number) => {
@@ -73,17 +82,22 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   )
 
   const down = useCallback(() => {
-    if (downAt.current !== null || !now.current) return
+    if (downAt.current !== null || holding.current || !now.current) return
     downAt.current = Date.now()
     setHeld(true)
     // What was said of an earlier press is not this one's.
     setSaid('')
-    holdTimer.current = window.setTimeout(takeBack, HOLD_MS)
-  }, [takeBack, now])
+    holdTimer.current = window.setTimeout(longDown, HOLD_MS)
+  }, [longDown, now])
 
   const up = useCallback(() => {
     window.clearTimeout(holdTimer.current)
     setHeld(false)
+    if (holding.current) {
+      holding.current = false
+      now.current?.held?.while(false)
+      return
+    }
     const at = downAt.current
     downAt.current = null
     const doing = now.current
@@ -115,7 +129,7 @@ export function PedalProvider({ children }: { children: ReactNode }) {
       if (!event.repeat) down()
     }
     const onUp = (event: KeyboardEvent) => {
-      if (!isPedal(event) || downAt.current === null) return
+      if (!isPedal(event) || (downAt.current === null && !holding.current)) return
       event.preventDefault()
       up()
     }
@@ -186,7 +200,8 @@ export function usePedalOnward(action: PedalAction | null): void {
 
 function useShown(action: PedalAction | null, setAction: (action: PedalAction | null) => void): void {
   const latest = useLatest(action)
-  const { label, hint, rhythmic } = action ?? {}
+  const { label, hint, rhythmic, held } = action ?? {}
+  const heldLabel = held?.label
   const flags = action?.flag !== undefined
   useEffect(() => {
     if (label === undefined) return
@@ -196,7 +211,10 @@ function useShown(action: PedalAction | null, setAction: (action: PedalAction | 
       rhythmic,
       press: (atMs) => latest.current?.press(atMs),
       ...(flags && { flag: () => latest.current?.flag?.() }),
+      ...(heldLabel !== undefined && {
+        held: { label: heldLabel, while: (on: boolean) => latest.current?.held?.while(on) },
+      }),
     })
     return () => setAction(null)
-  }, [label, hint, rhythmic, flags, setAction, latest])
+  }, [label, hint, rhythmic, flags, heldLabel, setAction, latest])
 }

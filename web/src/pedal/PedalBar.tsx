@@ -48,7 +48,7 @@ export function PedalBar() {
         {said}
       </span>
       <span className={styles.keys}>
-        <span>hold: take back</span>
+        <span>hold: {action?.held?.label ?? 'take back'}</span>
         {action?.flag && <span>twice: flag for later</span>}
       </span>
     </div>

@@ -5,6 +5,7 @@ import { useClock } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
 import type { Clock } from '@treadle/contract'
 import { sayNotKept, useChange } from '../data/queries.ts'
+import { SinksSeen } from '../job/SinksSeen.tsx'
 import { ClockFigures } from '../job/ClockFigures.tsx'
 import { ChooseOwner } from './ChooseOwner.tsx'
 import styles from './Clocks.module.css'
@@ -36,6 +37,7 @@ export function ClockPage() {
                   </li>
                 ))}
               </ol>
+              <SinksSeen clockId={clock.id} />
               <h2>Its memory</h2>
               <ol>
                 {journal.map((entry) => (

@@ -8,6 +8,7 @@ import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
 import { Donors } from './drawers/Donors.tsx'
+import { Oils } from './drawers/Oils.tsx'
 import { StockForm } from './drawers/StockForm.tsx'
 import { StockList } from './drawers/StockList.tsx'
 import { Tools } from './drawers/Tools.tsx'
@@ -28,6 +29,7 @@ const PATHS: Record<StockKind, string> = {
 const OTHERS = [
   { path: 'donors', title: 'Donors' },
   { path: 'files', title: 'Files and abrasives' },
+  { path: 'oils', title: 'Oils' },
   { path: 'order', title: 'To order' },
   { path: 'lists', title: 'Lists in and out' },
 ] as const
@@ -61,6 +63,8 @@ export function Drawers() {
             <Donors />
           ) : shown === 'files' ? (
             <Tools />
+          ) : shown === 'oils' ? (
+            <Oils />
           ) : shown === 'order' ? (
             <ToOrder stock={rows} />
           ) : (

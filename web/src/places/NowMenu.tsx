@@ -1,4 +1,4 @@
-import type { NowMark } from '@treadle/contract'
+import { newEvent, type NowMark } from '@treadle/contract'
 import type { Owed } from '@treadle/core'
 import { ActionIcon, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
@@ -44,7 +44,7 @@ export function NowMenu({ jobId, clock, owed, at }: { jobId: string; clock: stri
     }
     const id = uuid()
     const row = `/jobs/${jobId}/events/${id}`
-    const body = { id, version: 0, at: new Date().toISOString(), kind: 'winding', turns: null, note: '' }
+    const body = newEvent(id, 'winding', new Date().toISOString())
     change.mutate(
       { method: 'PUT', path: row, body },
       { onError: sayNotKept, onSuccess: () => notifications.show({ message: `Wound: ${clock}.` }) },

@@ -216,6 +216,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('rateToleranceSecondsPerDay', 'Rate within', 's/day')}
             {number('rateGoalSecondsPerDay', 'Worth waiting for ±', 's/day')}
             {number('trialDays', 'Trial', 'days')}
+            {number('trialDaysLong', 'Trial, chiming or complicated', 'days')}
             {number('openFrom', 'At the bench from', 'h')}
             {number('openUntil', 'until', 'h')}
           </div>

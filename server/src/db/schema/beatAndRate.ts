@@ -62,6 +62,7 @@ export const rateEvents = pgTable(
     at: moment('at').notNull(),
     kind: text('kind').$type<RateEventKind>().notNull(),
     turns: doublePrecision('turns'),
+    showed: text('showed').notNull().default(''),
     note: text('note').notNull(),
     ...byWhom(),
     version: version(),

@@ -1,4 +1,4 @@
-import type { DonorChange, StockChange, ToolChange } from '@treadle/contract'
+import type { DonorChange, OilChange, StockChange, ToolChange } from '@treadle/contract'
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
 import { files } from './files.ts'
@@ -70,6 +70,19 @@ export const tools = pgTable('tools', {
   keptFor: text('kept_for').$type<ToolChange['keptFor']>().notNull(),
   hard: boolean('hard').notNull(),
   worn: text('worn').$type<ToolChange['worn']>().notNull(),
+  drawer: text('drawer').notNull(),
+  note: text('note').notNull(),
+  version: version(),
+})
+
+/** Oils and greases. */
+export const oils = pgTable('oils', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  kind: text('kind').$type<OilChange['kind']>().notNull(),
+  openedOn: text('opened_on'),
+  keepsYears: doublePrecision('keeps_years').notNull(),
+  school: text('school').$type<OilChange['school']>().notNull(),
   drawer: text('drawer').notNull(),
   note: text('note').notNull(),
   version: version(),

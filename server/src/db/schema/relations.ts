@@ -9,6 +9,7 @@ import { arborTests, holes, pivots } from './holes.ts'
 import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
 import { plateMaps } from './plates.ts'
 import { depthTrials, escapementSheets, madeParts, springSheets, suspensions, wheelSheets } from './wheels.ts'
+import { dryRuns, oilSheets, strikeCounts, witnesses } from './set.ts'
 import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
@@ -38,6 +39,10 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   escapements: many(escapementSheets),
   depths: many(depthTrials),
   madeParts: many(madeParts),
+  dryRuns: many(dryRuns),
+  oilSheets: many(oilSheets),
+  witnesses: many(witnesses),
+  strikeCounts: many(strikeCounts),
   listenings: many(listenings),
   readings: many(readings),
   events: many(rateEvents),
@@ -130,4 +135,16 @@ export const depthTrialRelations = relations(depthTrials, ({ one }) => ({
 }))
 export const madePartRelations = relations(madeParts, ({ one }) => ({
   job: one(jobs, { fields: [madeParts.jobId], references: [jobs.id] }),
+}))
+export const dryRunRelations = relations(dryRuns, ({ one }) => ({
+  job: one(jobs, { fields: [dryRuns.jobId], references: [jobs.id] }),
+}))
+export const oilSheetRelations = relations(oilSheets, ({ one }) => ({
+  job: one(jobs, { fields: [oilSheets.jobId], references: [jobs.id] }),
+}))
+export const witnessRelations = relations(witnesses, ({ one }) => ({
+  job: one(jobs, { fields: [witnesses.jobId], references: [jobs.id] }),
+}))
+export const strikeCountRelations = relations(strikeCounts, ({ one }) => ({
+  job: one(jobs, { fields: [strikeCounts.jobId], references: [jobs.id] }),
 }))

@@ -33,6 +33,7 @@ export const stripSteps = pgTable(
     count: integer('count').notNull(),
     photoId: uuid('photo_id').references(() => photos.id),
     back: boolean('back').notNull(),
+    notBack: text('not_back').notNull().default(''),
     at: moment('at').notNull(),
     ...byWhom(),
     version: version(),

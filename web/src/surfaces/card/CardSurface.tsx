@@ -5,7 +5,8 @@ import { notifications } from '@mantine/notifications'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { sentenceOf, useChange, useSettings } from '../../data/queries.ts'
+import { sentenceOf, useChange, useOils, useSettings } from '../../data/queries.ts'
+import { oilSchoolOf } from '../../job/oilSchool.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
@@ -21,6 +22,7 @@ export function CardSurface() {
   const data = useJobData()
   const { job, clock, owner, gates } = data
   const { data: settings } = useSettings()
+  const { data: oils } = useOils()
   const change = useChange()
   const refused = (error: Error) =>
     notifications.show({ color: 'red', title: 'Not done', message: sentenceOf(error), autoClose: 10_000 })
@@ -43,8 +45,8 @@ export function CardSurface() {
         },
   )
   usePaper('A5', '10mm')
-  if (!settings) return null
-  const card = ownerCard(data, settings)
+  if (!settings || !oils) return null
+  const card = ownerCard(data, { ...settings, oilSchool: oilSchoolOf(data, oils, settings) })
   const tick = (index: number, returned: boolean) =>
     change.mutate(
       {

@@ -1,5 +1,6 @@
 import { type JobPage, type Settings } from '@treadle/contract'
 import {
+  driveCompared,
   FieldError,
   gradeHeard,
   mendDone,
@@ -7,6 +8,7 @@ import {
   outOfBeatMs,
   rateBookOf,
   splitTold,
+  strikeWanted,
   type RateBook,
 } from '@treadle/core'
 import dayjs from 'dayjs'
@@ -136,10 +138,26 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
     )
   }
   if (data.events.some((e) => e.kind === 'oiled')) lines.push('Oiled where it should be, dry where it should be.')
+  lines.push(...provedInWords(data))
   const book = bookOf(data, settings)
   if (book?.rateSecondsPerDay != null && book.standardError !== null && book.suspects.length === 0)
     lines.push(
       `${data.events.some((e) => e.kind === 'nut') ? 'Regulated' : 'Its rate'}: it ${book.rateSecondsPerDay >= 0 ? 'gains' : 'loses'} ${Math.abs(book.rateSecondsPerDay).toFixed(1)} ± ${book.standardError.toFixed(1)} seconds a day, from ${data.readings.length} readings.`,
     )
   return lines
+}
+
+/** What a trial showed besides beat and rate: how little drives it now, and that it strikes right round the dial. */
+function provedInWords({ observations, clock, strikeCounts }: JobPage): string[] {
+  const of = (key: string) => observations.find((o) => o.key === key)
+  const drive = driveCompared(of('drive'), of('drive-again'))
+  const strike = clock.work.strike
+  return [
+    ...(drive && drive.changePercent < 0
+      ? [`It needed ${drive.before} ${drive.unit} to keep going when it came, and ${drive.now} ${drive.unit} now.`]
+      : []),
+    ...(strike && strikeCounts.length > 0 && strikeWanted(strike, strikeCounts).length === 0
+      ? ['Its strike was counted right round the dial, and every hour is right.']
+      : []),
+  ]
 }

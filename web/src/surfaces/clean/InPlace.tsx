@@ -1,3 +1,4 @@
+import { newEvent } from '@treadle/contract'
 import { Button, Checkbox, Textarea } from '@mantine/core'
 import { v5 } from 'uuid'
 import { useDraft } from '../../parts/useDraft.ts'
@@ -58,7 +59,7 @@ export function InPlace() {
   const oiled = `/jobs/${job.id}/events/${v5(`${job.id} oiled in place`, NAMESPACE)}`
   const finish = () => {
     seen.set('in-place', { answer: 'done', note: note.trim() === '' ? '' : `Not reached: ${note.trim()}` })
-    const body = { id: oiled.slice(-36), version: 0, at: new Date().toISOString(), kind: 'oiled', turns: null }
+    const body = newEvent(oiled.slice(-36), 'oiled', new Date().toISOString())
     change.mutate({ method: 'PUT', path: oiled, body: { ...body, note: 'In place.' } }, { onError: sayNotKept })
   }
   const takeBack = () => {

@@ -25,6 +25,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import styles from './Make.module.css'
 import { begunFrom } from './measured.ts'
+import { FlatPicture } from './FlatPicture.tsx'
 import { PartPicture } from './PartPicture.tsx'
 
 /** Parts that are made for this clock: a drawing with sizes and tolerances, the steps in order, prints true to size. */
@@ -176,7 +177,11 @@ function PartSheet({
       </div>
       {drawing && !(drawing instanceof FieldError) && (
         <>
-          <PartPicture drawing={drawing} name={part.name} />
+          {drawing.flat ? (
+            <FlatPicture drawing={drawing} flat={drawing.flat} name={part.name} />
+          ) : (
+            <PartPicture drawing={drawing} name={part.name} />
+          )}
           <Group className={styles.tools}>
             <Button variant="default" onClick={() => window.print()}>
               Print at true size

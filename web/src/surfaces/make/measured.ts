@@ -64,6 +64,9 @@ function knownOf(
     }
     case 'stud':
     case 'hand collet':
+    case 'count wheel':
+    case 'count wheel with halves':
+    case 'snail':
       break
   }
   return { name: '', known: {} }

@@ -1,5 +1,4 @@
-import { driveMargin } from '@treadle/core'
-import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
+import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useJobData } from '../../job/useJobData.ts'
@@ -64,56 +63,6 @@ export function ArcStep({ seen }: { seen: Observations }) {
       <p className={parts.next}>
         <Link to="../papers?show=scale">Print an arc scale at true size</Link> for this pendulum’s length.
       </p>
-    </>
-  )
-}
-
-const TELLS = { good: 'a good train', watch: 'little to spare', poor: 'a symptom: look for what takes its power' }
-const STATES = { good: 'sound', watch: 'watch', poor: 'must' } as const
-
-/** The least drive that keeps it going against what is fitted. */
-export function DriveStep({ seen }: { seen: Observations }) {
-  const row = seen.of('drive')
-  const unit = row?.answer === 'turns' ? 'turns' : 'kg'
-  const { figure: fitted = null, second: least = null } = row ?? {}
-  const margin = fitted && least ? driveMargin(fitted, least) : null
-  return (
-    <>
-      <SegmentedControl
-        aria-label="What drives it"
-        value={unit}
-        onChange={(answer) => seen.set('drive', { answer })}
-        data={[
-          { value: 'kg', label: 'Weight, kg' },
-          { value: 'turns', label: 'Turns of the spring' },
-        ]}
-      />
-      <div className={parts.fields}>
-        <Figure
-          label="Fitted"
-          unit={unit}
-          value={fitted}
-          min={0.001}
-          max={2000}
-          onKeep={(figure) => seen.set('drive', { answer: unit, figure })}
-        />
-        <Figure
-          label="Least that keeps it going"
-          unit={unit}
-          value={least}
-          min={0.001}
-          max={2000}
-          onKeep={(second) => seen.set('drive', { answer: unit, second })}
-        />
-      </div>
-      {margin && (
-        <p className={styles.big}>
-          <Mark state={STATES[margin.verdict]} label={margin.verdict} />{' '}
-          {margin.marginPercent >= 0
-            ? `${margin.marginPercent.toFixed(0)} % to spare: ${TELLS[margin.verdict]}.`
-            : `It wants ${(-margin.marginPercent).toFixed(0)} % more than its own: ${TELLS.poor}.`}
-        </p>
-      )}
     </>
   )
 }

@@ -12,7 +12,8 @@ import { SeenBefore } from '../../job/SeenBefore.tsx'
 import { useObservations, type Observations } from '../../job/useObservations.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { ArcStep, DriveStep, StrikeStep, WearStep } from './MeasuredSteps.tsx'
+import { DriveTest } from '../../job/DriveTest.tsx'
+import { ArcStep, StrikeStep, WearStep } from './MeasuredSteps.tsx'
 import styles from './Observe.module.css'
 import { walkSteps, type WalkStep } from './steps.ts'
 
@@ -108,7 +109,7 @@ export function ObserveSurface() {
             <Link to="../listen">Listen to it</Link>
           </p>
         )}
-        {step.kind === 'drive' && <DriveStep seen={seen} />}
+        {step.kind === 'drive' && <DriveTest seen={seen} />}
         {step.kind === 'strike' && <StrikeStep seen={seen} onDone={onward} />}
         {step.kind === 'wear' && <WearStep seen={seen} />}
         <Group mt="lg">

@@ -115,8 +115,8 @@ function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void
 function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void }) {
   const [at, setAt] = useState(event.at)
   const [turns, setTurns] = useState(event.turns)
-  const { id, version, kind, note } = event
-  const body = { id, version, at, kind, turns, note }
+  const { id, version, kind, showed, note } = event
+  const body = { id, version, at, kind, turns, showed, note }
   return (
     <Group align="end">
       <span>{EVENT_TITLES[kind]}</span>

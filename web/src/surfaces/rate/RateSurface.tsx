@@ -1,9 +1,10 @@
 import type { RateEventRow, Reading, ReadingChange } from '@treadle/contract'
-import { errorAtMinuteMark, type RateBook, rateBookOf, rateInWords, READING_SIGMAS } from '@treadle/core'
+import { errorAtMinuteMark, isChange, type RateBook, rateBookOf, rateInWords, READING_SIGMAS } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useChange, useSettings } from '../../data/queries.ts'
+import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -40,15 +41,9 @@ export function RateSurface() {
     change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body })
     return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` })
   }
-  const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '') => {
-    const id = uuid()
-    change.mutate({
-      method: 'PUT',
-      path: `/jobs/${job.id}/events/${id}`,
-      body: { id, version: 0, at: at === '' ? new Date().toISOString() : at, kind, turns, note: '' },
-    })
-    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/events/${id}` })
-  }
+  const happened = useHappened()
+  const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '') =>
+    happened(kind, { turns, ...(at === '' ? {} : { at }) })
   usePedalAction({
     label: 'Press as the hand crosses a minute',
     hint: 'against this computer’s clock',
@@ -127,7 +122,7 @@ function expectedError(book: RateBook | null, readings: Reading[], atMs: number)
 }
 
 function summary(readings: Reading[], events: RateEventRow[]): string {
-  const changed = events.filter((e) => e.kind !== 'winding' && e.kind !== 'trial' && e.kind !== 'dry')
+  const changed = events.filter((e) => isChange(e.kind))
   const lastMs = Math.max(-Infinity, ...changed.map((e) => Date.parse(e.at)))
   const since = readings.filter((r) => Date.parse(r.at) > lastMs).length
   return changed.length === 0

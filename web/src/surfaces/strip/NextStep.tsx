@@ -12,7 +12,7 @@ import { sendPhoto } from '../../job/PhotoPicker.tsx'
 import { useCamera } from '../../parts/useCamera.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Strip.module.css'
-import type { StripLog } from './useStripLog.ts'
+import type { StripLog } from '../../job/useStripLog.ts'
 
 type Tray = (typeof TRAYS)[number]
 

@@ -21,7 +21,7 @@ import { memo, useState } from 'react'
 import parts from '../../parts/parts.module.css'
 import { Figure } from '../../parts/Figure.tsx'
 import styles from './Strip.module.css'
-import type { StripLog } from './useStripLog.ts'
+import type { StripLog } from '../../job/useStripLog.ts'
 
 /** The log in its order; a step is dragged by its grip, or lifted with Space and moved with the arrows. */
 export function StepList({ log }: { log: StripLog }) {

@@ -6,7 +6,7 @@ import { MarksFirst } from './MarksFirst.tsx'
 import { NextStep } from './NextStep.tsx'
 import { StepList } from './StepList.tsx'
 import { useOpenMarks } from '../../job/useOpenMarks.ts'
-import { useStripLog } from './useStripLog.ts'
+import { useStripLog } from '../../job/useStripLog.ts'
 
 /** Taking apart: what must be marked first, then the log, a picture and a press for each step. */
 export function StripSurface() {

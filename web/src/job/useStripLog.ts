@@ -2,9 +2,9 @@ import type { StripStepRow } from '@treadle/contract'
 import { placeBetween } from '@treadle/core'
 import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { useJobData } from '../../job/useJobData.ts'
-import { useLatest } from '../../parts/useLatest.ts'
-import { useRows } from '../../job/useRows.ts'
+import { useJobData } from './useJobData.ts'
+import { useLatest } from '../parts/useLatest.ts'
+import { useRows } from './useRows.ts'
 
 type Draft = Pick<StripStepRow, 'part' | 'tray' | 'screws' | 'marks' | 'remark' | 'count' | 'photoId'>
 
@@ -42,7 +42,7 @@ export function useStripLog(): StripLog {
     add: (draft) => {
       const id = uuid()
       const last = latest.current.at(-1)?.position ?? null
-      rows.put({ ...draft, id, version: 0, position: placeBetween(last, null), back: false })
+      rows.put({ ...draft, id, version: 0, position: placeBetween(last, null), back: false, notBack: '' })
       const undo = () => rows.remove(id)
       remember(`added ${draft.part}`, undo)
       return undo

@@ -1,0 +1,104 @@
+import { secondsOf, type Moment } from '../care/moment.ts'
+import { timeThere } from '../care/workshopTime.ts'
+import type { RateEventKind } from '../rate/fromLog.ts'
+
+/** A stop of a clock on trial: what its dial showed, and for how long it had run since it was started, s. */
+export interface Stop {
+  /** minutes past twelve that the dial showed, 0 to 719; null: nobody saw */
+  showedMinutes: number | null
+  /** seconds that its hands had gone since the stop before; null: not known */
+  ranS: number | null
+}
+
+/** Reads a time on the dial, such as 3:47, as minutes past twelve; null where it is none. */
+export function dialMinutes(showed: string): number | null {
+  const [, hour, minute] = /^(1[0-2]|[1-9]):([0-5]\d)$/.exec(showed) ?? []
+  return hour === undefined ? null : (Number(hour) % 12) * 60 + Number(minute)
+}
+
+/**
+ * When a clock stopped that was found at `foundS`, Unix s: the last time that its dial was right with what it shows.
+ *
+ * @param rightMinutes - minutes past twelve that it should have shown as it was found
+ */
+export function stoppedAtS(foundS: number, showedMinutes: number, rightMinutes: number): number {
+  const back = (((rightMinutes - showedMinutes) % 720) + 720) % 720
+  return foundS - 60 * back
+}
+
+/**
+ * The stops of a job’s log: what each showed, and for how long the hands had gone since the clock was started before it.
+ *
+ * A stop is noted as the clock is found and started again; when it stopped is told by its dial.
+ *
+ * @param timeZone - of the workshop, whose time the dial shows
+ */
+export function stopsOf(events: { at: Moment; kind: RateEventKind; showed: string }[], timeZone: string): Stop[] {
+  const found = events.filter((e) => e.kind === 'stopped').sort((a, b) => secondsOf(a.at) - secondsOf(b.at))
+  return found.map((stop, i) => {
+    const foundS = secondsOf(stop.at)
+    const showedMinutes = dialMinutes(stop.showed)
+    const before = found[i - 1]
+    if (showedMinutes === null || !before) return { showedMinutes, ranS: null }
+    const right = dialMinutes(timeOnDial(foundS, timeZone)) ?? 0
+    const ranS = stoppedAtS(foundS, showedMinutes, right) - secondsOf(before.at)
+    return { showedMinutes, ranS: ranS > 0 ? ranS : null }
+  })
+}
+
+/** What a dial that is right shows at a moment, such as 3:47. */
+export function timeOnDial(atS: number, timeZone: string): string {
+  const [hour = 0, minute = 0] = timeThere(atS, timeZone).slice(11).split(':').map(Number)
+  return `${hour % 12 === 0 ? 12 : hour % 12}:${String(minute).padStart(2, '0')}`
+}
+
+/** By eye a stop is told to the minute. */
+const SURE_S = 60
+/** An arbor that comes round sooner than this can’t be told by the minute. */
+const LEAST_PERIOD_S = 15 * 60
+
+/**
+ * What the stops of a clock tell, the surest first: the arbor at whose same turn it stopped each time, the strike in its
+ * warning, the calendar or the moon at its change.
+ *
+ * @param arbors - with the seconds of one turn; null: not known
+ */
+export function stopsTell(
+  stops: Stop[],
+  arbors: { name: string; periodS: number | null }[],
+  work: { strikes: boolean; halves: boolean; quarters: boolean; moon: boolean; calendar: boolean },
+): string[] {
+  const out: string[] = []
+  const again = stops.slice(1).flatMap((s) => (s.ranS === null || s.ranS < LEAST_PERIOD_S ? [] : [s.ranS]))
+  if (again.length > 0 && again.length === stops.length - 1)
+    for (const { name, periodS } of arbors) {
+      if (periodS === null || periodS < LEAST_PERIOD_S) continue
+      const same = again.every((ran) => {
+        const turns = Math.round(ran / periodS)
+        return turns > 0 && Math.abs(ran - turns * periodS) <= SURE_S
+      })
+      if (same)
+        out.push(
+          `It stopped at the same turn of the ${name} each time: look at its teeth, its pivots and what meshes with it.`,
+        )
+    }
+  const last = stops.at(-1)?.showedMinutes ?? null
+  if (last === null) return out
+  const minute = last % 60
+  const before = (at: number) => (at - minute + 60) % 60 <= 10
+  const lifts = [...(work.strikes ? [0] : []), ...(work.halves ? [30] : []), ...(work.quarters ? [15, 30, 45] : [])]
+  if (lifts.some(before))
+    out.push(
+      'It stopped while it lifts its strike or stands in warning: the lift, a hammer tail on its pin, a rack held by its pallet.',
+    )
+  const fromTwelve = Math.min(last, 720 - last)
+  if ((work.calendar || work.moon) && fromTwelve <= 90)
+    out.push(`It stopped near twelve: ${work.calendar ? 'the calendar' : 'the moon'} at its change.`)
+  if (out.length === 0)
+    out.push(
+      stops.length > 1
+        ? 'Its stops have no turn in common: the cause is not one tooth or one wheel; beat, power and dirt come first.'
+        : 'One stop names no wheel: note what the dial shows if it stops again.',
+    )
+  return out
+}

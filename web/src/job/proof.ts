@@ -1,0 +1,86 @@
+import type { JobPage, OilRow, Settings } from '@treadle/contract'
+import {
+  driveCompared,
+  oilDue,
+  outOfBeatMs,
+  rateBookOf,
+  rateInWords,
+  secondsOf,
+  splitTold,
+  strikesRight,
+  strikeWanted,
+  trialDaysFor,
+  trialOf,
+  type JobTrial,
+} from '@treadle/core'
+import dayjs from 'dayjs'
+import { DRIVE_AGAIN } from './DriveAgain.tsx'
+import { oilSchoolOf } from './oilSchool.ts'
+
+/** How the trial of a job stands now; null: not begun. */
+export function trialNow(data: JobPage, settings: Settings, nowS: number): JobTrial | null {
+  return trialOf({
+    events: data.events,
+    strikeCounts: data.strikeCounts,
+    strike: data.clock.work.strike ?? null,
+    moon: data.clock.work.moon,
+    days: trialDaysFor(data.clock, settings),
+    nowS,
+  })
+}
+
+export interface ProofLine {
+  title: string
+  words: string
+}
+
+/** What a trial has proved, figure by figure, for the owner; only what was measured. */
+export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial: JobTrial): ProofLine[] {
+  const { clock, events, listenings, observations, readings, strikeCounts, witnesses } = data
+  const long = (s: number) => dayjs(s * 1000).format('D MMMM YYYY')
+  const since = events.filter((e) => secondsOf(e.at) >= trial.countsFromS)
+  const wound = since.filter((e) => e.kind === 'winding').length
+  const endS = Math.max(trial.endsAtS, trial.countsFromS)
+  const heard = listenings.findLast(splitTold)
+  const book = rateBookOf({ readings, events }, { pendulum: clock.pendulum, settings })
+  const of = (key: string) => observations.find((o) => o.key === key)
+  const drive = driveCompared(of('drive'), of(DRIVE_AGAIN))
+  const arc = of('arc')
+  const strike = clock.work.strike
+  const oiled = events.findLast((e) => e.kind === 'oiled')
+  const oil = oils.find((o) => o.id === data.oilSheets[0]?.pivotOilId)
+  const due = oiled && oilDue(oiled.at, oilSchoolOf(data, oils, settings))
+  const month = (iso: string) => dayjs(iso).format('MMMM YYYY')
+  const lines: (ProofLine | false)[] = [
+    {
+      title: 'Ran',
+      words: `${trial.days} days without a stop or a change, from ${long(trial.countsFromS)} to ${long(endS)}; wound ${wound === 1 ? 'once' : `${wound} times`} in them.`,
+    },
+    heard !== undefined && {
+      title: 'Beat',
+      words: `${outOfBeatMs(heard).toFixed(1)} ± ${heard.outOfBeatStandardError.toFixed(1)} ms out, heard ${dayjs(heard.at).format('D MMMM')} on our stand. It is set once more in its place.`,
+    },
+    book?.rateSecondsPerDay != null &&
+      book.standardError !== null && {
+        title: 'Rate',
+        words: `It ${rateInWords(book.rateSecondsPerDay, book.standardError)}, from ${readings.length} readings.`,
+      },
+    arc?.figure != null && { title: 'Arc', words: `${arc.figure}° either side, as it came.` },
+    drive !== null && {
+      title: 'Drive',
+      words: `It needed ${drive.before} ${drive.unit} to keep going as it came, and needs ${drive.now} ${drive.unit} now.`,
+    },
+    strike !== undefined &&
+      strikeWanted(strike, strikeCounts).length === 0 && {
+        title: 'Strike',
+        words: `Counted right round the dial: all ${strikesRight(strike.kind, strike.halves).length} times right.`,
+      },
+    since.some((e) => e.kind === 'moon') && { title: 'Moon', words: 'Seen to move on by itself.' },
+    oiled !== undefined &&
+      due !== undefined && {
+        title: 'Oil',
+        words: `Oiled ${dayjs(oiled.at).format('D MMMM YYYY')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
+      },
+  ]
+  return lines.filter((l) => l !== false)
+}

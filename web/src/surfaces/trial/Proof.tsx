@@ -1,0 +1,34 @@
+import dayjs from 'dayjs'
+import { useSettings } from '../../data/queries.ts'
+import { useJobData } from '../../job/useJobData.ts'
+import type { ProofLine } from '../../job/proof.ts'
+import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
+import styles from './Trial.module.css'
+
+/** What the trial proved, on paper for the owner. */
+export function Proof({ lines }: { lines: ProofLine[] }) {
+  const { job, clock, owner } = useJobData()
+  const { data: settings } = useSettings()
+  return (
+    <article className={styles.proof} aria-label="The proof of its trial">
+      <header>
+        <div>
+          <p className={styles.shop}>{settings?.workshop}</p>
+          <h1>{clock.name}</h1>
+          <p>
+            Proof of its trial, for {owner.name}; job {job.number}, {dayjs().format('D MMMM YYYY')}
+          </p>
+        </div>
+        <ClockGlyph kind={clock.kind} />
+      </header>
+      <dl>
+        {lines.map((l) => (
+          <div key={l.title}>
+            <dt>{l.title}</dt>
+            <dd>{l.words}</dd>
+          </div>
+        ))}
+      </dl>
+    </article>
+  )
+}
