@@ -169,7 +169,7 @@ const CLOCKS = {
     },
   }),
   chimer: clock('chimer', {
-    work: { strikeWork: 'rack', strike: { kind: 'chime', halves: 'none', pinArbor: 1, pins: 8, lockingArbor: 2 } },
+    work: { strikeWork: 'rack', strike: { kind: 'chime', halves: 'none', pinArbor: 1, pins: 10, lockingArbor: 2 } },
     name: 'Assembly-room chiming clock',
     kind: 'mantel',
     marks: 'Three winding squares; five rods, one of them lately replaced.',

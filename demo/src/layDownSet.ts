@@ -78,7 +78,7 @@ async function chimer(api: DemoApi, ago: (days: number) => Date, job: string, no
       'strike',
       [
         ['Great', null, 84],
-        ['Pin', 12, 64],
+        ['Pin', 7, 80],
         ['Gathering', 8, 56],
         ['Warning', 8, 49],
         ['Fly', 7, null],
@@ -100,7 +100,7 @@ async function chimer(api: DemoApi, ago: (days: number) => Date, job: string, no
       train,
       hourly: train === 'going' ? 1 : null,
       escape: train === 'going',
-      greatTurns: 6,
+      greatTurns: 10.5,
     })
   await partPlates(api.at(ago(44)), job, [
     { train: 'going', method: 'let-down' },
@@ -164,6 +164,9 @@ async function oilIt(api: DemoApi, job: string): Promise<void> {
     pivotOilId: oilId('Pale pivot oil'),
     heavyOilId: oilId('Barrel oil'),
     greaseId: oilId('Grey grease'),
+    sinks: points
+      .filter((p) => p.part === 'pivot' || p.part === 'great pivot')
+      .map((p) => ({ key: p.key, acrossMm: p.part === 'pivot' ? 2.2 : 3.4, depthMm: p.part === 'pivot' ? 0.7 : 1 })),
     done: points.map((p) => p.key),
   })
   await putEvent(api, job, `${job} oiled`, 'oiled', null, 'With Pale pivot oil, Barrel oil, Grey grease.')

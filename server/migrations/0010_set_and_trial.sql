@@ -96,16 +96,20 @@ CREATE INDEX "witnesses_job" ON "witnesses" USING btree ("job_id");--> statement
 CREATE FUNCTION carry_dry_runs() RETURNS void LANGUAGE plpgsql AS $$
 BEGIN
   INSERT INTO dry_runs (id, job_id, train, driven_by, amount, backs_off, verdict, ran_at, note, at, who, who_id, version)
-    SELECT gen_random_uuid(), said.job_id, train ->> 'train',
-      CASE WHEN train ->> 'power' IN ('weight', 'chime-drum') THEN 'grams' ELSE 'turns' END,
-      NULL, '', 'free', said.at, 'Said once, of all its trains.', said.at, said.who, said.who_id, 1
+    SELECT gen_random_uuid(), job_id, train,
+      CASE WHEN power IN ('weight', 'chime-drum') THEN 'grams' ELSE 'turns' END,
+      NULL, '', 'free', at, 'Said once, of all its trains.', at, who, who_id, 1
     FROM (
-      SELECT DISTINCT ON (job_id) job_id, at, who, who_id FROM rate_events WHERE kind = 'dry' ORDER BY job_id, at DESC
-    ) AS said
-    JOIN jobs ON jobs.id = said.job_id
-    JOIN clocks ON clocks.id = jobs.clock_id,
-    jsonb_array_elements(clocks.trains) AS train
-    ON CONFLICT (job_id, train) DO NOTHING;
+      SELECT DISTINCT ON (said.job_id, of_clock ->> 'train') said.job_id, of_clock ->> 'train' AS train,
+        of_clock ->> 'power' AS power, said.at, said.who, said.who_id
+      FROM rate_events AS said
+      JOIN jobs ON jobs.id = said.job_id
+      JOIN clocks ON clocks.id = jobs.clock_id
+      CROSS JOIN jsonb_array_elements(clocks.trains) AS of_clock
+      WHERE said.kind = 'dry'
+      ORDER BY said.job_id, of_clock ->> 'train', said.at DESC
+    ) AS runs
+    WHERE NOT EXISTS (SELECT 1 FROM dry_runs WHERE dry_runs.job_id = runs.job_id AND dry_runs.train = runs.train);
   DELETE FROM rate_events WHERE kind = 'dry';
 END $$;
 --> statement-breakpoint

@@ -74,16 +74,6 @@ describe('gates go by what the movement has', () => {
     await shop.request.put(`/api/jobs/${job.id}/strip-steps/${hands.id}`).send(hands).expect(201)
   })
 
-  test('it runs dry before it is oiled', async () => {
-    const id = await parted()
-    expect((await gate(id, 'dry')).passed).toBe(false)
-    await event(id, 'oiled', new Date(Date.now() - 60_000)).expect(201)
-    await event(id, 'dry').expect(201)
-    expect((await gate(id, 'dry')).reason).toMatch(/oiled before it ran dry/)
-    await event(id, 'oiled', new Date(Date.now() + 1000)).expect(201)
-    expect((await gate(id, 'dry')).passed).toBe(true)
-  })
-
   test('a dearer estimate that nobody agreed to keeps the job open', async () => {
     const { job } = await shop.takeIn()
     const line = {

@@ -265,24 +265,32 @@ function set(facts: OwedFacts): Owed[] {
   }
   if (isHeld(facts.dry)) return [...out, owed('dry', 'Run it dry on little power', facts.dry.reason)]
   if (isHeld(facts.oil)) return [...out, owed('oil', 'Oil it', facts.oil.reason)]
-  if (isHeld(facts.beat)) return [...out, { ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' }]
-  if (facts.rateAdvice === 'turn' && facts.turnSentence)
-    out.push({ ...owed('turn', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
-  if (facts.nextReadingAtS !== null) {
-    const due = facts.nextReadingAtS <= facts.nowS
-    out.push({
-      ...owed(
-        'reading',
-        'Take a reading',
-        due ? 'A reading now tells more about its rate.' : 'Sooner, a reading tells nothing new.',
-      ),
-      dueS: facts.nextReadingAtS,
-      weight: due ? 'watch' : 'sound',
-    })
-  } else out.push(owed('reading', 'Take its first reading', 'Its rate is not known yet.'))
+  const beatHeld = isHeld(facts.beat)
+  if (beatHeld) out.push({ ...owed('beat', 'Set it in beat', facts.beat.reason), weight: 'must' })
+  else out.push(...rate(facts))
   if (facts.trialAt === null && facts.strikeWanted.length > 0)
     out.push(owed('strike', 'Count its strike round the dial', sentence(facts.strikeWanted.join('; '))))
-  return [...out, trial(facts)]
+  if (facts.trialAt !== null || !beatHeld) out.push(trial(facts))
+  return out
+}
+
+function rate(facts: OwedFacts): Owed[] {
+  const out: Owed[] = []
+  if (facts.rateAdvice === 'turn' && facts.turnSentence)
+    out.push({ ...owed('turn', facts.turnSentence, 'The readings support it.'), weight: 'watch' })
+  if (facts.nextReadingAtS === null)
+    return [...out, owed('reading', 'Take its first reading', 'Its rate is not known yet.')]
+  const due = facts.nextReadingAtS <= facts.nowS
+  out.push({
+    ...owed(
+      'reading',
+      'Take a reading',
+      due ? 'A reading now tells more about its rate.' : 'Sooner, a reading tells nothing new.',
+    ),
+    dueS: facts.nextReadingAtS,
+    weight: due ? 'watch' : 'sound',
+  })
+  return out
 }
 
 /** What a trial still wants is said every day, and when its days are up. */

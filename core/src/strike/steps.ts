@@ -10,6 +10,7 @@ export function strikeSteps(kind: StrikeKind): WorkStep[] {
       'lock',
       'Stand the locking wheel at its lock',
       'Its pin against the lock, the train pressed lightly by hand as it would be driven. Put the meshes at their marks.',
+      'Let go, the train races: fingers out of its fly, wheels and hammers.',
     ),
     step(
       'hammer',

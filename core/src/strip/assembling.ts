@@ -93,6 +93,7 @@ export function assemblyPlan<S extends TrayStep>(
               'open-again',
               `Plate off again, the ${first} train stays`,
               `It ran alone. Now the ${others.join(' and ')} train, at its marks.`,
+              'Let off whatever drove it, and prove it by hand, before a nut is loosened.',
             ),
           ),
           ...others.flatMap((t) => of(t).map(part)),

@@ -81,7 +81,8 @@ export function DryRun({ train, runs }: { train: string; runs: DryRuns }) {
   return (
     <div data-dry={train}>
       <p className={parts.say}>
-        The {train} train between the plates, dry, clamps still on its spring: the least that moves it to the last
+        The {train} train between the plates, dry
+        {run.drivenBy === 'turns' && ', the other springs still in their clamps'}: the least that moves it to the last
         wheel, and at the end it backs off.
       </p>
       <div className={parts.fields}>

@@ -194,8 +194,8 @@ function Counting({
   return (
     <div className={styles.counting}>
       <p className={styles.big} aria-live="polite">
-        {timeInWords(time)}: <strong>{n ?? (asked === 'blows' ? row?.blows : row?.quarters) ?? '–'}</strong> of {should}{' '}
-        {word}
+        {timeInWords(time).replace(/^./, (c) => c.toUpperCase())}:{' '}
+        <strong>{n ?? (asked === 'blows' ? row?.blows : row?.quarters) ?? '–'}</strong> of {should} {word}
       </p>
       <Group align="end">
         {way === 'pedal' ? (

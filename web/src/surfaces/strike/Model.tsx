@@ -91,10 +91,10 @@ export function Model({
   const off = right !== undefined && (story.struck.blows !== right.blows || story.struck.quarters !== right.quarters)
   return (
     <>
-      <StrikePicture setUp={{ kind, halves, stands }} pose={moment.pose} time={time} fault={fault?.part ?? null} />
       <p className={styles.moment} aria-live="polite">
         <b>{moment.title}.</b> {moment.says}
       </p>
+      <StrikePicture setUp={{ kind, halves, stands }} pose={moment.pose} time={time} fault={fault?.part ?? null} />
       <div className={styles.hands}>
         <Slider
           aria-label="Move the hands"

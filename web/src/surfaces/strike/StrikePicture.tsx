@@ -27,17 +27,18 @@ interface Drawn {
 export function StrikePicture(drawn: Drawn) {
   const { setUp, pose, time, fault } = drawn
   const { counts, quarters } = STRIKE_KIND_FACTS[setUp.kind]
+  const more = quarters === 'chime' || quarters === 'bird'
   const bird = setUp.kind === 'bird-two' || setUp.kind === 'bird-three'
   const label = `The strike at ${timeInWords(time)}: ${pose.locked ? 'locked' : pose.held ? 'held at the warning' : 'running'}, ${pose.blows} blows and ${pose.quarters} quarters struck`
   return (
-    <svg viewBox="0 0 240 150" className={styles.picture} role="img" aria-label={label}>
+    <svg viewBox={`0 0 240 ${more ? 158 : 114}`} className={styles.picture} role="img" aria-label={label}>
       <Hands {...drawn} />
       <Lift {...drawn} />
       {counts === 'count wheel' ? <CountWheel {...drawn} /> : <RackAndSnail {...drawn} />}
       <Lock pose={pose} />
       <Warning pose={pose} wrong={fault === 'warningDeg'} />
       <Hammer pose={pose} wrong={fault === 'hammerShare'} bird={bird} />
-      {(quarters === 'chime' || quarters === 'bird') && <Quarters {...drawn} />}
+      {more && <Quarters {...drawn} />}
     </svg>
   )
 }
@@ -78,7 +79,7 @@ function Hands({ pose, time, fault }: Drawn) {
   const minuteDeg = past * 6
   const hourDeg = time.hour * 30 + past / 2
   return (
-    <Part x={28} y={28} name="hands" below={33} wrong={fault === 'handMinutes'}>
+    <Part x={28} y={27} name="hands" below={30} wrong={fault === 'handMinutes'}>
       <circle r="24" className={styles.dial} />
       {Array.from({ length: 12 }, (_, i) => (
         <path
@@ -99,7 +100,7 @@ function Hands({ pose, time, fault }: Drawn) {
 function Lift({ pose, fault }: Drawn) {
   const wrong = fault === 'halfLift' || fault === 'hourLift' || fault === 'quarterLift'
   return (
-    <Part x={72} y={28} name="lift" below={33} wrong={wrong}>
+    <Part x={32} y={78} name="lift" below={31} wrong={wrong}>
       <path d="M-9 24V-12" className={styles.thin} />
       <path d="M-11 10H-7M-11 -1H-7" className={styles.thin} />
       <text x="-13" y="11" textAnchor="end" className={styles.tiny}>
@@ -124,8 +125,8 @@ function CountWheel({ setUp, pose, fault }: Drawn) {
   const detent = pose.hookUp ? -5 : pose.inSlot ? 3.2 : 0
   return (
     <Part
-      x={40}
-      y={106}
+      x={94}
+      y={64}
       name={setUp.kind === 'count-inside' ? 'count wheel, between the plates' : 'count wheel'}
       below={40}
       wrong={fault === 'countOff' || fault === 'outOfStep'}
@@ -157,13 +158,13 @@ function RackAndSnail({ setUp, pose, time, fault }: Drawn) {
   const pallet = pose.palletDeg
   return (
     <>
-      <Part x={34} y={110} name="snail" below={36} wrong={fault === 'snailOff'}>
+      <Part x={86} y={72} name="snail" below={36} wrong={fault === 'snailOff'}>
         <g style={turned(deg)} className={styles.moves}>
           <path d={edge} className={styles.wheel} />
         </g>
         <circle r="2.5" className={styles.solid} />
       </Part>
-      <Part x={96} y={84} name="rack" below={62} wrong={fault === 'rackOff' || fault === 'rackStretch'}>
+      <Part x={126} y={46} name="rack" below={62} wrong={fault === 'rackOff' || fault === 'rackStretch'}>
         <g style={moved(0, drop)} className={styles.moves}>
           <path d={`M0 -30V${16}`} className={styles.lever} />
           <path
@@ -173,13 +174,13 @@ function RackAndSnail({ setUp, pose, time, fault }: Drawn) {
             ).join('')}
             className={styles.thin}
           />
-          <path d={`M0 4H-62V${tailAtRest}`} className={styles.lever} />
+          <path d={`M0 4H-40V${tailAtRest}`} className={styles.lever} />
         </g>
         <g style={moved(pose.hookUp ? 4 : 0, pose.hookUp ? -4 : 0)} className={styles.moves}>
           <path d="M22 -32H6L4 -28" className={styles.lever} />
         </g>
       </Part>
-      <Part x={118} y={100} name="gathering pallet" below={16} wrong={fault === 'gatheringDeg'}>
+      <Part x={144} y={40} name="gathering pallet" below={13} wrong={fault === 'gatheringDeg'}>
         <circle r="4.500" className={styles.dial} />
         <g style={turned(pallet)} className={styles.moves}>
           <path d="M0 0L-9 -3M0 0L8 5" className={styles.lever} />
@@ -192,7 +193,7 @@ function RackAndSnail({ setUp, pose, time, fault }: Drawn) {
 /** The locking wheel: its pin against the lock at rest. */
 function Lock({ pose }: { pose: Pose }) {
   return (
-    <Part x={158} y={100} name="locking wheel" below={24}>
+    <Part x={168} y={84} name="locking wheel" below={22}>
       <circle r="16" className={styles.dial} />
       <g style={turned(360 * pose.lockTurns)} className={styles.moves}>
         <circle cy="-12.500" r="2" className={styles.pin} />
@@ -211,7 +212,7 @@ function Warning({ pose, wrong }: { pose: Pose; wrong: boolean }) {
   const running = pose.lockTurns * WARNING_RATIO * 360
   const deg = pose.held ? 0 : pose.locked ? -pose.warningDeg : running - pose.warningDeg
   return (
-    <Part x={206} y={100} name="warning wheel" below={24} wrong={wrong}>
+    <Part x={214} y={84} name="warning wheel" below={22} wrong={wrong}>
       <circle r="13" className={styles.dial} />
       <g style={turned(deg)} className={styles.moves}>
         <circle cy="-10" r="1.800" className={styles.pin} />
@@ -226,7 +227,7 @@ function Warning({ pose, wrong }: { pose: Pose; wrong: boolean }) {
 
 function Hammer({ pose, wrong, bird }: { pose: Pose; wrong: boolean; bird: boolean }) {
   return (
-    <Part x={206} y={38} name={bird ? 'gong, and the bird’s bellows' : 'hammer and bell'} below={23} wrong={wrong}>
+    <Part x={206} y={26} name={bird ? 'gong, and the bird’s bellows' : 'hammer and bell'} below={23} wrong={wrong}>
       <path d="M14 8A12 12 0 0 1 14 -16" className={styles.bell} />
       <g style={turned(-34 * pose.hammer)} className={styles.moves}>
         <path d="M-10 14L7 -8" className={styles.lever} />
@@ -252,7 +253,7 @@ function Quarters({ setUp, pose, time, fault }: Drawn) {
   const plate = -36 * (before + pose.quarters + setUp.stands.plateOff * 2)
   return (
     <>
-      <Part x={128} y={34} name="quarters’ plate" below={27} wrong={fault === 'plateOff'}>
+      <Part x={46} y={132} name="quarters’ plate" below={23} wrong={fault === 'plateOff'}>
         <g style={turned(plate)} className={styles.moves}>
           <circle r="15" className={styles.wheel} />
           {[0, 1, 3, 6].map((n) => (
@@ -265,7 +266,7 @@ function Quarters({ setUp, pose, time, fault }: Drawn) {
         </text>
       </Part>
       {chime && (
-        <Part x={164} y={38} name={`drum at phrase ${phraseAt(pose.drum)}`} below={23} wrong={fault === 'drumOff'}>
+        <Part x={104} y={132} name={`drum at phrase ${phraseAt(pose.drum)}`} below={23} wrong={fault === 'drumOff'}>
           <rect x="-13" y="-12" width="26" height="22" rx="2" className={styles.wheel} />
           {Array.from({ length: DRUM_PHRASES }, (_, i) => (
             <path

@@ -92,18 +92,16 @@ export function StrikeSurface() {
         {!kept && (
           <p className={parts.asked}>Not said yet: this is likely, by what is known of its work. Choose, or keep it.</p>
         )}
-        <div className={parts.fields}>
-          <NativeSelect
-            label="How it strikes"
-            value={strike.kind}
-            onChange={(e) => {
-              const kind = e.currentTarget.value as StrikeKind
-              const { halves } = STRIKE_KIND_FACTS[kind]
-              set({ kind, halves: halves.includes(strike.halves) ? strike.halves : (halves[0] ?? 'none') })
-            }}
-            data={STRIKE_KINDS.map((value) => ({ value, label: STRIKE_KIND_FACTS[value].title }))}
-          />
-        </div>
+        <NativeSelect
+          label="By which work"
+          value={strike.kind}
+          onChange={(e) => {
+            const kind = e.currentTarget.value as StrikeKind
+            const { halves } = STRIKE_KIND_FACTS[kind]
+            set({ kind, halves: halves.includes(strike.halves) ? strike.halves : (halves[0] ?? 'none') })
+          }}
+          data={STRIKE_KINDS.map((value) => ({ value, label: STRIKE_KIND_FACTS[value].title }))}
+        />
         {STRIKE_KIND_FACTS[strike.kind].halves.length > 1 && (
           <Pick
             label="At the half hour"

@@ -1,7 +1,7 @@
 import { isHeld, secondsOf, stopKey, trialDaysFor, type GateName } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import dayjs from 'dayjs'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useOils, useSettings } from '../../data/queries.ts'
 import { DriveCompared } from '../../job/DriveAgain.tsx'
@@ -146,6 +146,21 @@ export function TrialSurface() {
             </Group>
           )}
         </div>
+        {trial && !trial.passed && (
+          <div className={styles.tools}>
+            <h2 className={parts.next}>What its proof can say so far</h2>
+            <dl className={parts.facts}>
+              {proofOf(data, settings, oils, trial)
+                .slice(1)
+                .map((l) => (
+                  <Fragment key={l.title}>
+                    <dt>{l.title}</dt>
+                    <dd>{l.words}</dd>
+                  </Fragment>
+                ))}
+            </dl>
+          </div>
+        )}
         {trial?.passed && <Proof lines={proofOf(data, settings, oils, trial)} />}
         {trial?.passed && (
           <Group mt="md" className={styles.tools}>
