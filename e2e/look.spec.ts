@@ -21,6 +21,7 @@ const PLACES = [
   '/drawers/mainsprings',
   '/drawers/donors',
   '/drawers/files',
+  '/drawers/oils',
 ]
 const SURFACES: [clock: string, surface: string][] = [
   ['Chapel tower clock', 'arrive'],
@@ -54,6 +55,13 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Round-top drum clock', 'escapement'],
   ['Round-top drum clock', 'depthing?at=going+Third+arbor'],
   ['Round-top drum clock', 'make'],
+  ['Net-loft bird clock', 'assemble'],
+  ['Assembly-room chiming clock', 'oil'],
+  ['Net-loft bird clock', 'oil'],
+  ['Assembly-room chiming clock', 'strike'],
+  ['Net-loft bird clock', 'strike?show=set-up'],
+  ['Assembly-room chiming clock', 'strike?show=count'],
+  ['Assembly-room chiming clock', 'trial'],
   ['School dial', 'listen'],
   ['Harbour regulator', 'rate'],
   ['Light-keeper’s bracket clock', 'card'],

@@ -70,8 +70,8 @@ export class Workshop {
     })
   }
 
-  /** All that was written down happened so many years ago. */
-  async yearsPass(years: number): Promise<void> {
+  /** All that was written down happened so long ago: `2 years`, `3 days`. */
+  async timePasses(span: `${number} ${'years' | 'days'}`): Promise<void> {
     const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name) })
     await client.connect()
     try {
@@ -83,7 +83,7 @@ export class Workshop {
          where c.table_schema = 'public' and t.table_type = 'BASE TABLE' and c.data_type = 'timestamp with time zone'`,
       )
       for (const { table_name: table, column_name: column } of rows)
-        await client.query(`update "${table}" set "${column}" = "${column}" - interval '${years} years'`)
+        await client.query(`update "${table}" set "${column}" = "${column}" - interval '${span}'`)
     } finally {
       await client.end()
     }

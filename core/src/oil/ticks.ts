@@ -1,4 +1,4 @@
-import type { StrikeKind } from '../strike/kinds.ts'
+import { likelyStrike, type StrikeKind } from '../strike/kinds.ts'
 import { addedPoint, oilPoints, type OiledWork, type OilPoint, type OilSideName } from './map.ts'
 import type { OilPart } from './plan.ts'
 
@@ -12,7 +12,7 @@ export interface OilTicks {
 
 /** What a job knows of the work whose points are asked for; one train only where the visit is for one. */
 export type OilFacts = Omit<OiledWork, 'strike' | 'pendulum'> & {
-  work: { strike?: { kind: StrikeKind } | undefined }
+  work: { strikeWork: 'count-wheel' | 'rack' | null; strike?: { kind: StrikeKind } | undefined }
   pendulum: { beatsPerHour: number | null; lengthMm: number | null }
   scopeTrain: string
 }
@@ -22,7 +22,7 @@ export function oilMapOf(sheet: OilTicks | undefined, facts: OilFacts): OilPoint
   const known = oilPoints({
     ...facts,
     trains: facts.trains.filter((t) => facts.scopeTrain === '' || t.train === facts.scopeTrain),
-    strike: facts.work.strike?.kind ?? null,
+    strike: facts.work.strike?.kind ?? likelyStrike({ strikeWork: facts.work.strikeWork, trains: facts.trains }),
     pendulum: facts.pendulum.beatsPerHour !== null || facts.pendulum.lengthMm !== null,
   })
   return [...known, ...(sheet?.added ?? []).map(addedPoint)].map((point) => {

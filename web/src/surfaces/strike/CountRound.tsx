@@ -153,7 +153,7 @@ function Counting({
   const [part, setPart] = useState(0)
   const asked = asks[part] ?? 'blows'
   const n = counts[asked]
-  const count = (to: number) => setCounts({ ...counts, [asked]: Math.max(0, to) })
+  const count = (by: 1 | -1) => setCounts((now) => ({ ...now, [asked]: Math.max(0, (now[asked] ?? 0) + by) }))
   const finish = (value: number) => {
     const all = { ...counts, [asked]: value }
     if (part + 1 < asks.length) {
@@ -181,8 +181,8 @@ function Counting({
             hint: n === null ? 'it is kept once it is quiet' : `${n} so far`,
             rhythmic: true,
             press: () => {
-              count((n ?? 0) + 1)
-              return () => count((n ?? 1) - 1)
+              count(1)
+              return () => count(-1)
             },
           }
         : {
@@ -200,7 +200,7 @@ function Counting({
       <Group align="end">
         {way === 'pedal' ? (
           <>
-            <Button size="lg" variant="default" onClick={() => count((n ?? 0) + 1)}>
+            <Button size="lg" variant="default" onClick={() => count(1)}>
               {asked === 'quarters' ? 'A phrase or call' : 'A blow'}
             </Button>
             <Button size="lg" disabled={n === null} onClick={() => finish(n ?? 0)}>
