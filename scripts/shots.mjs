@@ -21,13 +21,11 @@ const job = (name) => {
 }
 const SHOTS = [
   ['bench', '/', 'light'],
-  ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
   ['trains', `${job('Ferry-house wall clock')}/trains`, 'light'],
   ['trouble', `${job('School dial')}/trouble`, 'dark'],
   ['estimate', `${job('Round-top drum clock')}/estimate`, 'light'],
   ['power', `${job('Chapel tower clock')}/power`, 'dark'],
   ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
-  ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
   ['plates', `${job('Round-top drum clock')}/plates`, 'light', chooseThird],
   [
     'holes',
@@ -40,16 +38,22 @@ const SHOTS = [
   ],
   ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],
   ['wheels', `${job('Round-top drum clock')}/wheels`, 'light'],
-  ['springs', `${job('Round-top drum clock')}/springs?at=strike`, 'dark'],
   ['escapement', `${job('Round-top drum clock')}/escapement`, 'light'],
   ['drawers', '/drawers/bushes', 'light'],
+  ['assemble', `${job('Net-loft bird clock')}/assemble`, 'light'],
+  ['oil', `${job('Assembly-room chiming clock')}/oil`, 'dark'],
+  ['strike', `${job('Assembly-room chiming clock')}/strike`, 'light', runStrike],
+  ['trial', `${job('Assembly-room chiming clock')}/trial`, 'light'],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],
   ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
-  ['practice', '/practice', 'light', practise],
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
+  ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
+  ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
+  ['springs', `${job('Round-top drum clock')}/springs?at=strike`, 'dark'],
+  ['practice', '/practice', 'light', practise],
   ['reckoner', '/reckoner/beat.offset', 'light'],
   ['pivots', `${job('Round-top drum clock')}/pivots?at=going%20Third%20arbor%20back`, 'light'],
   ['journal', `${job('Long café clock')}/journal`, 'light'],
@@ -69,7 +73,7 @@ const MORE = [
   ['tag', `${job('Long café clock')}/papers`, 'light'],
   ['receipt', `${job('Long café clock')}/papers?show=receipt`, 'light'],
   ['scale', `${job('School dial')}/papers?show=scale`, 'light'],
-  ['assemble', `${job('Round-top drum clock')}/assemble`, 'light'],
+  ['oils', '/drawers/oils', 'light'],
   ['in-place', `${job('Lantern-top shelf clock')}/clean?where=house`, 'light'],
   ['open-power', `${job('Lantern-top shelf clock')}/power`, 'light'],
   ['marks', `${job('Lantern-top shelf clock')}/strip`, 'light'],
@@ -92,6 +96,13 @@ async function chooseThird(page) {
     .getByRole('button', { name: /Third arbor/ })
     .last()
     .click()
+}
+
+/** The strike on its way: warned, dropped, and a few blows struck. */
+async function runStrike(page) {
+  await page.getByLabel('Move the hands').focus()
+  for (let i = 0; i < 9; i++) await page.keyboard.press('ArrowRight')
+  await page.getByText('Blow 2.').waitFor()
 }
 
 async function practise(page) {

@@ -171,6 +171,7 @@ describe('what flows in from the other surfaces', () => {
     holesToBush: 0,
     holesMeasured: 0,
     periodicWheel: null,
+    stops: { sameTurnOf: null, inWarning: null, atChange: null },
   }
 
   test('nothing found, nothing claimed', () => {
@@ -186,6 +187,7 @@ describe('what flows in from the other surfaces', () => {
       holesToBush: 2,
       holesMeasured: 6,
       periodicWheel: 'Escape',
+      stops: nothing.stops,
     })
     expect(Object.fromEntries(flowed.map((f) => [f.check, f.answer]))).toEqual({
       movedLately: 'yes',

@@ -288,7 +288,21 @@ describe('donors', () => {
 })
 
 describe('parts that are made', () => {
-  test.each([...MADE_PARTS])('%s: sections end to end, from rod that is thick enough, in the right order', (part) => {
+  const usual = (part: (typeof MADE_PARTS)[number]) =>
+    drawPart(part, Object.fromEntries(PART_SIZES[part].map((s) => [s.key, s.startMm])))
+  const turned = MADE_PARTS.filter((part) => usual(part).flat === null)
+
+  test.each(MADE_PARTS.filter((part) => !turned.includes(part)))('%s: cut from sheet, its bore made first', (part) => {
+    const { flat, lengthMm, bore, steps, rodMm } = usual(part)
+    expect(Math.max(...flat!.map((p) => Math.hypot(p.xMm, p.yMm)))).toBeCloseTo(lengthMm / 2, 9)
+    expect(Math.min(...flat!.map((p) => Math.hypot(p.xMm, p.yMm)))).toBeGreaterThan(bore!.diameterMm / 2)
+    expect(rodMm).toBe(bore!.depthMm)
+    const keys = steps.map((s) => s.key)
+    expect(keys.indexOf('bore')).toBeLessThan(keys.indexOf('round'))
+    expect(keys.indexOf('round')).toBeLessThan(keys.indexOf('cut'))
+  })
+
+  test.each(turned)('%s: sections end to end, from rod that is thick enough, in the right order', (part) => {
     const sizes = Object.fromEntries(PART_SIZES[part].map((s) => [s.key, s.startMm]))
     const drawing = drawPart(part, sizes)
     const outline = outlineOfPart(drawing)

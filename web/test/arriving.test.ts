@@ -84,10 +84,10 @@ describe('an estimate from what was found', () => {
 
 describe('what the trouble finder hears from elsewhere', () => {
   const found = (part: Partial<JobPage>, lastHere: string | null = null) =>
-    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS.beat, of({ ...PAGE, ...part }).judged, lastHere, NOW)
+    foundElsewhere({ ...PAGE, ...part }, DEFAULT_SETTINGS.beat, of({ ...PAGE, ...part }).judged, lastHere, NOW, 'UTC')
 
   test('nothing from an empty job', () => {
-    expect(found({})).toMatchObject({
+    expect(found({ events: [] })).toMatchObject({
       movedLately: 'unknown',
       yearsSinceOil: null,
       beat: null,
@@ -99,8 +99,10 @@ describe('what the trouble finder hears from elsewhere', () => {
 
   test('our own record of the last oil goes before the owner’s memory', () => {
     const job = { ...PAGE.job, lastServiced: 1990 }
-    expect(found({ job }).yearsSinceOil).toBe(36)
-    expect(found({ job }, '2022-11-23T10:00:00Z').yearsSinceOil).toBeCloseTo(4, 1)
+    expect(found({ job, events: [] }).yearsSinceOil).toBe(36)
+    // What was oiled on this visit is fresh, whatever was before.
+    expect(found({ job }, '2020-01-01T10:00:00Z').yearsSinceOil).toBeLessThan(1)
+    expect(found({ job, events: [] }, '2022-11-23T10:00:00Z').yearsSinceOil).toBeCloseTo(4, 1)
   })
 
   test('counts that can’t be name no wheel, and stop nothing else', () => {
@@ -124,6 +126,9 @@ describe('what the trouble finder hears from elsewhere', () => {
       holesMeasured: 1,
       periodicWheel: 'Third',
     })
+    // Once it is together again its new test speaks.
+    const again = { ...row, key: 'drive-again', second: 1.2 }
+    expect(found({ observations: [row, again] }).driveMarginPercent).toBeCloseTo(40)
   })
 })
 

@@ -31,6 +31,10 @@ export function dryStanding(trains: string[], runs: DryRun[]): DryStanding {
   }
 }
 
+/** By which keys the drive test is kept: as the clock came, and once it is together again. */
+export const DRIVE_KEY = 'drive'
+export const DRIVE_AGAIN = 'drive-again'
+
 export interface DriveCompared {
   /** what it needs now against what it needed, %; below 0: less */
   changePercent: number

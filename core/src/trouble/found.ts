@@ -6,7 +6,11 @@ import type { HoleFacts } from '../hole/facts.ts'
 import type { HoleJudged } from '../hole/judge.ts'
 import type { CountedTrain } from '../movement/trains.ts'
 import { arborsOfPeriod, trainSheet } from '../train/sheet.ts'
+import { latest, secondsOf, type Moment } from '../care/moment.ts'
+import { DRIVE_AGAIN, DRIVE_KEY } from '../job/dryRuns.ts'
+import type { RateEventKind } from '../rate/fromLog.ts'
 import type { FoundElsewhere } from './observed.ts'
+import { stoppingWork, stopsFound, stopsOf } from './stops.ts'
 
 /** What is on record of a job, as far as the trouble finder asks. */
 export interface TroubleFacts {
@@ -15,6 +19,8 @@ export interface TroubleFacts {
   observations: { key: string; figure: number | null; second: number | null }[]
   holes: HoleFacts[]
   trainSheets: (CountedTrain & { faultPeriodS: number | null })[]
+  clock: Parameters<typeof stoppingWork>[0]
+  events: { at: Moment; kind: RateEventKind; showed: string }[]
 }
 
 /** What the other surfaces of a job have found, for the trouble finder. `lastHere` is when it was last handed over. */
@@ -24,19 +30,29 @@ export function foundElsewhere(
   judged: (hole: HoleFacts) => HoleJudged,
   lastHere: string | null,
   now: Date,
+  timeZone: string,
 ): FoundElsewhere {
-  const { job, listenings, observations, holes, trainSheets } = data
+  const { job, listenings, observations, holes, trainSheets, clock, events } = data
   const heard = listenings.at(-1)
-  const drive = observations.find((o) => o.key === 'drive')
+  // What was put right since it came has its own test.
+  const drive =
+    observations.find((o) => o.key === DRIVE_AGAIN && o.second !== null) ??
+    observations.find((o) => o.key === DRIVE_KEY)
+  const oiled = latest(events.filter((e) => e.kind === 'oiled'))
   const verdicts = holes.map((h) => judged(h).verdict).filter((v) => v !== null)
   return {
     movedLately: job.movedLately,
-    yearsSinceOil: yearsSince(lastHere, job.lastServiced, now),
+    yearsSinceOil: yearsSince(
+      oiled ? new Date(secondsOf(oiled.at) * 1000).toISOString() : lastHere,
+      job.lastServiced,
+      now,
+    ),
     beat: heard && splitTold(heard) ? gradeHeard(heard, tolerance) : null,
     driveMarginPercent: drive?.figure && drive.second ? driveMargin(drive.figure, drive.second).marginPercent : null,
     holesToBush: verdicts.filter((v) => v === 'bush').length,
     holesMeasured: verdicts.length,
     periodicWheel: periodicWheel(trainSheets),
+    stops: stopsFound(stopsOf(events, timeZone), stoppingWork(clock, trainSheets)),
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Answer } from './reason.ts'
+import type { StopsFound } from './stops.ts'
 
 /** What other surfaces of a job have found, as far as the trouble finder asks. */
 export interface FoundElsewhere {
@@ -13,6 +14,8 @@ export interface FoundElsewhere {
   holesMeasured: number
   /** a wheel whose turning time matches the period at which a fault comes back */
   periodicWheel: string | null
+  /** what its stops told by its dial */
+  stops: StopsFound
 }
 
 export interface FlowedIn {
@@ -44,5 +47,12 @@ export function observedElsewhere(found: FoundElsewhere): FlowedIn[] {
     })
   if (found.periodicWheel !== null)
     out.push({ check: 'beatComesBack', answer: 'yes', from: `the train sheet: ${found.periodicWheel}` })
+  const { sameTurnOf, inWarning, atChange } = found.stops
+  const dial = (check: string, is: boolean | null) => {
+    if (is !== null) out.push({ check, answer: is ? 'yes' : 'no', from: 'its stops, by what its dial showed' })
+  }
+  dial('stopsSamePlace', sameTurnOf === null ? null : sameTurnOf.length > 0)
+  dial('stopsInWarning', inWarning)
+  dial('stopsAtMoonChange', atChange)
   return out
 }

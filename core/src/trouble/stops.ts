@@ -1,4 +1,10 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
+import { FieldError } from '../check/require.ts'
+import { unlessRefused } from '../check/unlessRefused.ts'
+import type { CountedTrain } from '../movement/trains.ts'
+import type { Halves } from '../strike/blows.ts'
+import { STRIKE_KIND_FACTS, type StrikeKind } from '../strike/kinds.ts'
+import { trainSheet } from '../train/sheet.ts'
 import { timeThere } from '../care/workshopTime.ts'
 import type { RateEventKind } from '../rate/fromLog.ts'
 
@@ -57,48 +63,98 @@ const SURE_S = 60
 /** An arbor that comes round sooner than this can’t be told by the minute. */
 const LEAST_PERIOD_S = 15 * 60
 
-/**
- * What the stops of a clock tell, the surest first: the arbor at whose same turn it stopped each time, the strike in its
- * warning, the calendar or the moon at its change.
- *
- * @param arbors - with the seconds of one turn; null: not known
- */
-export function stopsTell(
-  stops: Stop[],
-  arbors: { name: string; periodS: number | null }[],
-  work: { strikes: boolean; halves: boolean; quarters: boolean; moon: boolean; calendar: boolean },
-): string[] {
-  const out: string[] = []
+/** What a clock has that may stop it by itself, and its arbors with the seconds of one turn; null: not known. */
+export interface StoppingWork {
+  arbors: { name: string; periodS: number | null }[]
+  strikes: boolean
+  halves: boolean
+  quarters: boolean
+  moon: boolean
+  calendar: boolean
+}
+
+export interface StopsFound {
+  /** arbors at whose same turn it stopped each time; null: its stops can't tell */
+  sameTurnOf: string[] | null
+  /** the last stop was just before a time at which it lifts its strike; null: nobody saw its dial */
+  inWarning: boolean | null
+  /** the last stop was while moon or calendar change; null: nobody saw, or it has neither */
+  atChange: boolean | null
+}
+
+/** What the stops of a clock tell by what its dial showed. */
+export function stopsFound(stops: Stop[], work: StoppingWork): StopsFound {
   const again = stops.slice(1).flatMap((s) => (s.ranS === null || s.ranS < LEAST_PERIOD_S ? [] : [s.ranS]))
-  if (again.length > 0 && again.length === stops.length - 1)
-    for (const { name, periodS } of arbors) {
-      if (periodS === null || periodS < LEAST_PERIOD_S) continue
-      const same = again.every((ran) => {
-        const turns = Math.round(ran / periodS)
-        return turns > 0 && Math.abs(ran - turns * periodS) <= SURE_S
-      })
-      if (same)
-        out.push(
-          `It stopped at the same turn of the ${name} each time: look at its teeth, its pivots and what meshes with it.`,
-        )
-    }
+  const told = again.length > 0 && again.length === stops.length - 1
+  const sameTurnOf = work.arbors.flatMap(({ name, periodS }) => {
+    if (periodS === null || periodS < LEAST_PERIOD_S) return []
+    const same = again.every((ran) => {
+      const turns = Math.round(ran / periodS)
+      return turns > 0 && Math.abs(ran - turns * periodS) <= SURE_S
+    })
+    return same ? [name] : []
+  })
   const last = stops.at(-1)?.showedMinutes ?? null
-  if (last === null) return out
-  const minute = last % 60
-  const before = (at: number) => (at - minute + 60) % 60 <= 10
-  const lifts = [...(work.strikes ? [0] : []), ...(work.halves ? [30] : []), ...(work.quarters ? [15, 30, 45] : [])]
-  if (lifts.some(before))
+  const known = work.arbors.some((a) => a.periodS !== null)
+  return {
+    sameTurnOf: told && known ? sameTurnOf : null,
+    inWarning: last === null ? null : beforeItLifts(last % 60, work),
+    atChange: last === null || !(work.calendar || work.moon) ? null : Math.min(last, 720 - last) <= CHANGE_MINUTES,
+  }
+}
+
+/** The lift begins some minutes before it drops. */
+const LIFT_MINUTES = 10
+/** Moon and calendar change about twelve. */
+const CHANGE_MINUTES = 90
+
+function beforeItLifts(minute: number, { strikes, halves, quarters }: StoppingWork): boolean {
+  const lifts = [...(strikes ? [0] : []), ...(halves ? [30] : []), ...(quarters ? [15, 30, 45] : [])]
+  return lifts.some((at) => (at - minute + 60) % 60 <= LIFT_MINUTES)
+}
+
+/** What the stops of a clock tell, in sentences, the surest first. */
+export function stopsTell(stops: Stop[], work: StoppingWork): string[] {
+  const { sameTurnOf, inWarning, atChange } = stopsFound(stops, work)
+  const out = (sameTurnOf ?? []).map(
+    (name) =>
+      `It stopped at the same turn of the ${name} each time: look at its teeth, its pivots and what meshes with it.`,
+  )
+  if (inWarning === true)
     out.push(
       'It stopped while it lifts its strike or stands in warning: the lift, a hammer tail on its pin, a rack held by its pallet.',
     )
-  const fromTwelve = Math.min(last, 720 - last)
-  if ((work.calendar || work.moon) && fromTwelve <= 90)
+  if (atChange === true)
     out.push(`It stopped near twelve: ${work.calendar ? 'the calendar' : 'the moon'} at its change.`)
-  if (out.length === 0)
-    out.push(
-      stops.length > 1
-        ? 'Its stops have no turn in common: the cause is not one tooth or one wheel; beat, power and dirt come first.'
-        : 'One stop names no wheel: note what the dial shows if it stops again.',
-    )
-  return out
+  if (out.length > 0 || inWarning === null) return out
+  return [
+    stops.length > 1
+      ? 'Its stops have no turn in common: the cause is not one tooth or one wheel; beat, power and dirt come first.'
+      : 'One stop names no wheel: note what the dial shows if it stops again.',
+  ]
+}
+
+/** What of a clock may stop it, from its sheets. */
+export function stoppingWork(
+  clock: {
+    trains: { train: string }[]
+    work: { moon: boolean; calendar: boolean; strike?: { kind: StrikeKind; halves: Halves } | undefined }
+  },
+  sheets: CountedTrain[],
+): StoppingWork {
+  const { moon, calendar, strike } = clock.work
+  const arbors = sheets.flatMap((s) => {
+    const sheet = unlessRefused(() => trainSheet(s.arbors, s.hourly, s.escape))
+    return sheet instanceof FieldError
+      ? []
+      : sheet.arbors.map((a) => ({ name: a.name.toLowerCase(), periodS: a.periodS }))
+  })
+  return {
+    arbors,
+    strikes: clock.trains.some((t) => t.train !== 'going'),
+    halves: strike !== undefined && strike.halves !== 'none',
+    quarters: strike !== undefined && STRIKE_KIND_FACTS[strike.kind].quarters !== 'none',
+    moon,
+    calendar,
+  }
 }

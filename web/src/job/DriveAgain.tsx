@@ -1,15 +1,12 @@
-import { driveCompared } from '@treadle/core'
+import { DRIVE_AGAIN, DRIVE_KEY, driveCompared } from '@treadle/core'
 import { Mark } from '../parts/Mark.tsx'
 import parts from '../parts/parts.module.css'
 import { DriveTest } from './DriveTest.tsx'
 import type { Observations } from './useObservations.ts'
 
-/** By which key the drive test is kept that is made once it is together again. */
-export const DRIVE_AGAIN = 'drive-again'
-
 /** The drive test of arrival made once more: how much less it needs proves the repair. */
 export function DriveAgain({ seen }: { seen: Observations }) {
-  const before = seen.of('drive')
+  const before = seen.of(DRIVE_KEY)
   return (
     <section>
       <h3>The drive test of arrival, once more</h3>
@@ -30,7 +27,7 @@ export function DriveAgain({ seen }: { seen: Observations }) {
 
 /** Before and now in a sentence; nothing where one of them is not there. */
 export function DriveCompared({ seen }: { seen: Observations }) {
-  const told = driveCompared(seen.of('drive'), seen.of(DRIVE_AGAIN))
+  const told = driveCompared(seen.of(DRIVE_KEY), seen.of(DRIVE_AGAIN))
   if (!told) return null
   const { changePercent, before, now, unit } = told
   const less = changePercent < 0

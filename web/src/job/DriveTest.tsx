@@ -1,4 +1,4 @@
-import { driveMargin } from '@treadle/core'
+import { DRIVE_KEY, driveMargin } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import { Figure } from '../parts/Figure.tsx'
 import { Mark } from '../parts/Mark.tsx'
@@ -10,7 +10,13 @@ const TELLS = { good: 'a good train', watch: 'little to spare', poor: 'a symptom
 const STATES = { good: 'sound', watch: 'watch', poor: 'must' } as const
 
 /** The least drive that keeps it going against what is fitted. */
-export function DriveTest({ seen, at = 'drive' }: { seen: Observations; /** by which key it is kept */ at?: string }) {
+export function DriveTest({
+  seen,
+  at = DRIVE_KEY,
+}: {
+  seen: Observations
+  /** by which key it is kept */ at?: string
+}) {
   const row = seen.of(at)
   const unit = row?.answer === 'turns' ? 'turns' : 'kg'
   const { figure: fitted = null, second: least = null } = row ?? {}

@@ -1,5 +1,7 @@
 import type { JobPage, OilRow, Settings } from '@treadle/contract'
 import {
+  DRIVE_AGAIN,
+  DRIVE_KEY,
   driveCompared,
   oilDue,
   outOfBeatMs,
@@ -14,7 +16,6 @@ import {
   type JobTrial,
 } from '@treadle/core'
 import dayjs from 'dayjs'
-import { DRIVE_AGAIN } from './DriveAgain.tsx'
 import { oilSchoolOf } from './oilSchool.ts'
 
 /** How the trial of a job stands now; null: not begun. */
@@ -44,7 +45,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const heard = listenings.findLast(splitTold)
   const book = rateBookOf({ readings, events }, { pendulum: clock.pendulum, settings })
   const of = (key: string) => observations.find((o) => o.key === key)
-  const drive = driveCompared(of('drive'), of(DRIVE_AGAIN))
+  const drive = driveCompared(of(DRIVE_KEY), of(DRIVE_AGAIN))
   const arc = of('arc')
   const strike = clock.work.strike
   const oiled = events.findLast((e) => e.kind === 'oiled')

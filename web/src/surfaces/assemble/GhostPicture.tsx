@@ -46,7 +46,7 @@ export function GhostPicture({
       {over ? (
         <Group mt="xs" wrap="nowrap">
           <Slider
-            aria-label="How clear the old picture is"
+            thumbLabel="How clear the old picture is"
             className={styles.clear}
             value={clear.percent}
             onChange={clear.set}

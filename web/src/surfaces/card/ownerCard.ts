@@ -1,5 +1,7 @@
 import { type JobPage, type Settings } from '@treadle/contract'
 import {
+  DRIVE_AGAIN,
+  DRIVE_KEY,
   driveCompared,
   FieldError,
   gradeHeard,
@@ -150,7 +152,7 @@ function whatWasDone(data: JobPage, settings: Settings): string[] {
 /** What a trial showed besides beat and rate: how little drives it now, and that it strikes right round the dial. */
 function provedInWords({ observations, clock, strikeCounts }: JobPage): string[] {
   const of = (key: string) => observations.find((o) => o.key === key)
-  const drive = driveCompared(of('drive'), of('drive-again'))
+  const drive = driveCompared(of(DRIVE_KEY), of(DRIVE_AGAIN))
   const strike = clock.work.strike
   return [
     ...(drive && drive.changePercent < 0

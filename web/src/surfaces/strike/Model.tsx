@@ -97,7 +97,7 @@ export function Model({
       <StrikePicture setUp={{ kind, halves, stands }} pose={moment.pose} time={time} fault={fault?.part ?? null} />
       <div className={styles.hands}>
         <Slider
-          aria-label="Move the hands"
+          thumbLabel="Move the hands"
           min={0}
           max={moments.length - 1}
           value={at}
@@ -142,7 +142,7 @@ export function Model({
               {Number(amount.toFixed(2))} {fault.unit}
             </span>
             <Slider
-              aria-label={`${fault.title}: how much`}
+              thumbLabel={`${fault.title}: how much`}
               min={fault.from}
               max={fault.to}
               step={(fault.to - fault.from) / 40}

@@ -1,5 +1,5 @@
 import type { RateEventRow } from '@treadle/contract'
-import { FieldError, stopKey, stopsOf, stopsTell, STRIKE_KIND_FACTS, trainSheet, unlessRefused } from '@treadle/core'
+import { stopKey, stoppingWork, stopsOf, stopsTell } from '@treadle/core'
 import { Button, Group, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -14,22 +14,7 @@ export function StopFound({ stop, seen }: { stop: RateEventRow; seen: Observatio
   const { data: settings } = useSettings()
   const [what, setWhat] = useState('')
   if (!settings) return null
-  const arbors = trainSheets.flatMap((s) => {
-    const sheet = unlessRefused(() => trainSheet(s.arbors, s.hourly, s.escape))
-    return sheet instanceof FieldError
-      ? []
-      : sheet.arbors.map((a) => ({ name: `${a.name.toLowerCase()}`, periodS: a.periodS }))
-  })
-  const strike = clock.work.strike
-  const strikes = clock.trains.some((t) => t.train !== 'going')
-  const quarters = strike !== undefined && STRIKE_KIND_FACTS[strike.kind].quarters !== 'none'
-  const told = stopsTell(stopsOf(events, settings.timeZone), arbors, {
-    strikes,
-    halves: strike !== undefined && strike.halves !== 'none',
-    quarters,
-    moon: clock.work.moon,
-    calendar: clock.work.calendar,
-  })
+  const told = stopsTell(stopsOf(events, settings.timeZone), stoppingWork(clock, trainSheets))
   const answer = (how: 'found' | 'not found') => seen.set(stopKey(stop.id), { answer: how, note: what.trim() })
   return (
     <div className={parts.asked} role="status">

@@ -43,6 +43,7 @@ export function TroubleSurface() {
             movement.judged,
             clock.visits.find((v) => v.id !== data.job.id && v.closedAt)?.closedAt ?? null,
             now,
+            settings.timeZone,
           ),
         )
       : []
