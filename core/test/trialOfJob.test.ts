@@ -7,8 +7,10 @@ import {
   dryStanding,
   likelyStrike,
   observedElsewhere,
+  openStop,
   stoppedAtS,
   stoppingWork,
+  stopKey,
   stopsFound,
   stopsOf,
   stopsTell,
@@ -194,6 +196,18 @@ describe('a clock that stops', () => {
     expect(one('11:10', { moon: true })[0]).toMatch(/the moon at its change/)
     expect(one('12:40', { calendar: true })[0]).toMatch(/the calendar at its change/)
     expect(one('6:20', { calendar: true, moon: true })[0]).toMatch(/names no wheel/)
+  })
+
+  test('a stop is asked about while its trial runs, until somebody has said what it was', () => {
+    const event = (id: string, kind: RateEventKind, days: number) => ({ id, kind, at: at(days) })
+    const begun = event('t', 'trial', 1)
+    expect(openStop([event('s', 'stopped', 2)], [])).toBeNull()
+    expect(openStop([event('s', 'stopped', 0), begun], [])).toBeNull()
+    const events = [event('a', 'stopped', 2), begun, event('b', 'stopped', 3)]
+    expect(openStop(events, [])?.id).toBe('b')
+    expect(openStop(events, [{ key: stopKey('a'), answer: 'found' }])?.id).toBe('b')
+    expect(openStop(events, [{ key: stopKey('b'), answer: '' }])?.id).toBe('b')
+    expect(openStop(events, [{ key: stopKey('b'), answer: 'not found' }])).toBeNull()
   })
 
   test('what its stops told the trouble finder need not be asked', () => {

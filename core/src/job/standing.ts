@@ -21,6 +21,7 @@ import { oilOpen, type OilTicks } from '../oil/ticks.ts'
 import type { Halves } from '../strike/blows.ts'
 import type { StrikeKind } from '../strike/kinds.ts'
 import { strikeWanted, trialDaysFor, trialOf, type StrikeCounted } from '../trial/ofJob.ts'
+import { openStop } from '../trouble/stops.ts'
 import { dryStanding, type DryRun } from './dryRuns.ts'
 import type { ScopeKind, WaitsFor } from './scope.ts'
 
@@ -231,7 +232,7 @@ export function standingOf(
     partsToGoBack: facts.parted ? leftOver.length : 0,
     strikeWanted:
       clock.work.strike && worked.includes('strike') ? strikeWanted(clock.work.strike, rows.strikeCounts) : [],
-    stopUnanswered: unanswered(rows),
+    stopUnanswered: openStop(rows.events, rows.observations),
     promisedS: job.promisedOn === null ? null : whenThere(job.promisedOn, PROMISED_BY_HOUR, ways.timeZone),
     nowS,
   })
@@ -290,18 +291,6 @@ export function lossesOf(observations: { key: string; answer: string; note: stri
   return observations
     .filter((o) => o.key.startsWith(LOSS_KEY))
     .map((o) => ({ key: o.key, what: o.note, told: o.answer === 'told' }))
-}
-
-/** By which key it is kept what was found of a stop. */
-export function stopKey(eventId: string): string {
-  return `stop:${eventId}`
-}
-
-/** The last stop of a clock on trial of which nobody has said what it was: what the dial showed; null: there is none. */
-function unanswered({ events, observations }: JobFacts): { showed: string } | null {
-  const stop = latest(events.filter((e) => e.kind === 'stopped'))
-  if (!stop || observations.some((o) => o.key === stopKey(stop.id) && o.answer !== '')) return null
-  return { showed: stop.showed }
 }
 
 /** Holes that were cut for a bush before their pivot was finished. */

@@ -1,4 +1,4 @@
-import { secondsOf, type Moment } from '../care/moment.ts'
+import { latest, secondsOf, type Moment } from '../care/moment.ts'
 import { FieldError } from '../check/require.ts'
 import { unlessRefused } from '../check/unlessRefused.ts'
 import type { CountedTrain } from '../movement/trains.ts'
@@ -50,6 +50,25 @@ export function stopsOf(events: { at: Moment; kind: RateEventKind; showed: strin
     const ranS = stoppedAtS(foundS, showedMinutes, right) - secondsOf(before.at)
     return { showedMinutes, ranS: ranS > 0 ? ranS : null }
   })
+}
+
+/** By which key it is kept what was found of a stop. */
+export function stopKey(eventId: string): string {
+  return `stop:${eventId}`
+}
+
+/**
+ * The last stop of a clock on its trial of which nobody has said what it was; null: there is none. A clock that is stopped
+ * while it is still worked on is asked about by nobody.
+ */
+export function openStop<E extends { id: string; at: Moment; kind: RateEventKind }>(
+  events: E[],
+  observations: { key: string; answer: string }[],
+): E | null {
+  const begun = latest(events.filter((e) => e.kind === 'trial'))
+  const stop = latest(events.filter((e) => e.kind === 'stopped'))
+  if (!begun || !stop || secondsOf(stop.at) < secondsOf(begun.at)) return null
+  return observations.some((o) => o.key === stopKey(stop.id) && o.answer !== '') ? null : stop
 }
 
 /** What a dial that is right shows at a moment, such as 3:47. */

@@ -1,18 +1,13 @@
 import type { TimerRow } from '@treadle/contract'
 import { Button } from '@mantine/core'
-import { useEffect, useState } from 'react'
 import { Mark } from '../../parts/Mark.tsx'
+import { useNow } from '../../parts/useNow.ts'
 import styles from './Clean.module.css'
 import { leftWords } from './timers.ts'
 
 /** The clocks that run, large; what is left is reckoned from when each ends, so a reload or another device shows the same. */
 export function RunningTimers({ running, onStop }: { running: TimerRow[]; onStop: (timer: TimerRow) => void }) {
-  const [now, setNow] = useState(Date.now)
-  useEffect(() => {
-    if (running.length === 0) return
-    const tick = setInterval(() => setNow(Date.now()), 500)
-    return () => clearInterval(tick)
-  }, [running.length])
+  const now = useNow(500)
   return (
     <>
       {running.map((timer) => {

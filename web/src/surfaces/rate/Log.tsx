@@ -165,10 +165,10 @@ function KeepIt({ rows, body, may, onDone }: KeepItProps) {
   )
 }
 
-function eventWords({ kind, turns, note }: RateEventRow): string {
+function eventWords({ kind, turns, showed, note }: RateEventRow): string {
   const what =
     kind === 'nut' && turns !== null
       ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
-      : EVENT_TITLES[kind]
+      : `${EVENT_TITLES[kind]}${showed === '' ? '' : `, its dial at ${showed}`}`
   return note === '' ? what : `${what}: ${note}`
 }

@@ -31,7 +31,7 @@ export function StrikePicture(drawn: Drawn) {
   const bird = setUp.kind === 'bird-two' || setUp.kind === 'bird-three'
   const label = `The strike at ${timeInWords(time)}: ${pose.locked ? 'locked' : pose.held ? 'held at the warning' : 'running'}, ${pose.blows} blows and ${pose.quarters} quarters struck`
   return (
-    <svg viewBox={`0 0 240 ${more ? 158 : 114}`} className={styles.picture} role="img" aria-label={label}>
+    <svg viewBox={`0 0 240 ${more ? 166 : 114}`} className={styles.picture} role="img" aria-label={label}>
       <Hands {...drawn} />
       <Lift {...drawn} />
       {counts === 'count wheel' ? <CountWheel {...drawn} /> : <RackAndSnail {...drawn} />}
@@ -180,7 +180,7 @@ function RackAndSnail({ setUp, pose, time, fault }: Drawn) {
           <path d="M22 -32H6L4 -28" className={styles.lever} />
         </g>
       </Part>
-      <Part x={144} y={40} name="gathering pallet" below={13} wrong={fault === 'gatheringDeg'}>
+      <Part x={144} y={40} name="pallet" below={13} wrong={fault === 'gatheringDeg'}>
         <circle r="4.500" className={styles.dial} />
         <g style={turned(pallet)} className={styles.moves}>
           <path d="M0 0L-9 -3M0 0L8 5" className={styles.lever} />
@@ -253,7 +253,7 @@ function Quarters({ setUp, pose, time, fault }: Drawn) {
   const plate = -36 * (before + pose.quarters + setUp.stands.plateOff * 2)
   return (
     <>
-      <Part x={46} y={132} name="quarters’ plate" below={23} wrong={fault === 'plateOff'}>
+      <Part x={46} y={140} name="quarters’ plate" below={23} wrong={fault === 'plateOff'}>
         <g style={turned(plate)} className={styles.moves}>
           <circle r="15" className={styles.wheel} />
           {[0, 1, 3, 6].map((n) => (
@@ -266,7 +266,7 @@ function Quarters({ setUp, pose, time, fault }: Drawn) {
         </text>
       </Part>
       {chime && (
-        <Part x={104} y={132} name={`drum at phrase ${phraseAt(pose.drum)}`} below={23} wrong={fault === 'drumOff'}>
+        <Part x={104} y={140} name={`drum at phrase ${phraseAt(pose.drum)}`} below={23} wrong={fault === 'drumOff'}>
           <rect x="-13" y="-12" width="26" height="22" rx="2" className={styles.wheel} />
           {Array.from({ length: DRUM_PHRASES }, (_, i) => (
             <path

@@ -1,4 +1,4 @@
-import { isHeld, secondsOf, stopKey, trialDaysFor, type GateName } from '@treadle/core'
+import { isHeld, openStop, stopKey, trialDaysFor, type GateName } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import dayjs from 'dayjs'
 import { Fragment, useState } from 'react'
@@ -11,6 +11,7 @@ import { useJobData } from '../../job/useJobData.ts'
 import { useObservations } from '../../job/useObservations.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { useNow } from '../../parts/useNow.ts'
 import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Proof } from './Proof.tsx'
@@ -31,14 +32,14 @@ export function TrialSurface() {
   const seen = useObservations()
   const happened = useHappened()
   const navigate = useNavigate()
-  const [nowS] = useState(() => Date.now() / 1000)
+  const nowS = useNow(500) / 1000
   const [stopping, setStopping] = useState(false)
   usePaper('A5', '10mm')
-  // A moment that was just noted is not in the future of the page that shows it.
-  const latestS = Math.max(nowS, ...events.map((e) => secondsOf(e.at)))
-  const trial = settings ? trialNow(data, settings, latestS) : null
-  const lastStop = events.findLast((e) => e.kind === 'stopped')
-  const unanswered = lastStop && (seen.of(stopKey(lastStop.id))?.answer ?? '') === '' ? lastStop : null
+  const trial = settings ? trialNow(data, settings, nowS) : null
+  const unanswered = openStop(
+    events,
+    events.flatMap((e) => seen.of(stopKey(e.id)) ?? []),
+  )
   const needsWinding = trial?.wanted.some((w) => w.startsWith('a full winding')) ?? false
   const needsStrike = trial?.wanted.some((w) => w.startsWith('struck') || w.startsWith('its strike')) ?? false
   const needsMoon = trial?.wanted.some((w) => w.startsWith('its moon')) ?? false
@@ -110,7 +111,7 @@ export function TrialSurface() {
           )}
           {trial && (
             <>
-              <TrialLine trial={trial} events={events} nowS={latestS} />
+              <TrialLine trial={trial} events={events} nowS={nowS} />
               <p>
                 Counts from {dayjs(trial.countsFromS * 1000).format('ddd D MMM, HH:mm')}; its days are up{' '}
                 {dayjs(trial.endsAtS * 1000).format('ddd D MMM, HH:mm')}.
