@@ -11,6 +11,7 @@ import { loadTimes, photoMemory } from './lib/loadBench.mjs'
 import { donorTimes, palletFrames } from './lib/mendBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { plateInteraction } from './lib/plateBench.mjs'
+import { assemblyPresses } from './lib/setBench.mjs'
 import { ROOT } from './lib/root.mjs'
 
 const RUNS = 5
@@ -23,6 +24,8 @@ const FIND_GROWTH = 1.5
 const ASSIGN_BUDGET_MS = 200
 const TOUCH_BUDGET_MS = 50
 const FRAME_BUDGET_MS = 20
+/** What is done at a press feels done at once. */
+const PRESS_BUDGET_MS = 100
 /** Against the health route under the same load, which asks the database one thing. */
 const LOAD_BUDGET = 3
 const MEMORY_BUDGET_MB = 500
@@ -37,6 +40,12 @@ try {
   await assigning()
   report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
   report('which of 5,000 donors fit, 95th percentile', await donorTimes(), FIND_BUDGET_MS, ' ms')
+  report(
+    'assembly of 150 steps, press to the next part shown, 95th percentile',
+    await assemblyPresses(),
+    PRESS_BUDGET_MS,
+    ' ms',
+  )
   report('pallets dragged, 98 of 100 frames', await palletFrames(), FRAME_BUDGET_MS, ' ms')
 } finally {
   rmSync(folder, { recursive: true })

@@ -22,8 +22,10 @@ export interface StripLog {
 
 /** The strip log of this job, and every change to it undone one after another. */
 export function useStripLog(): StripLog {
-  const { stripSteps: steps } = useJobData()
+  const { stripSteps } = useJobData()
   const rows = useRows<StripStepRow>('strip-steps')
+  // What was just said of a step shows at once, so that the next press is made on the next one.
+  const steps = stripSteps.map((s) => rows.seen(s, s) ?? s)
   const latest = useLatest(steps)
   // What was done is looked up when it is undone, not when the press was made that undoes it.
   const done = useRef<{ said: string; undo: () => void }[]>([])
@@ -35,7 +37,9 @@ export function useStripLog(): StripLog {
   // Undoing writes the old values on the row's newest version, whatever has become of it meanwhile.
   const putBack = (was: StripStepRow) => {
     const now = latest.current.find((s) => s.id === was.id)
-    rows.put({ ...was, version: now?.version ?? 0 })
+    const { id: _, version: _v, jobId: _j, at: _a, who: _w, whoId: _i, ...fields } = was
+    if (now) rows.set(now, now, fields)
+    else rows.put({ ...was, version: 0 })
   }
   return {
     steps,
@@ -48,7 +52,8 @@ export function useStripLog(): StripLog {
       return undo
     },
     change: (step, part, said) => {
-      rows.put({ ...(latest.current.find((s) => s.id === step.id) ?? step), ...part })
+      const now = latest.current.find((s) => s.id === step.id) ?? step
+      rows.set(now, now, part)
       remember(said, () => putBack(step))
     },
     remove: (step) => {

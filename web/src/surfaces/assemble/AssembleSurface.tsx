@@ -1,8 +1,8 @@
 import { type StripStepRow } from '@treadle/contract'
-import { assemblyPlan, ledKey, meshMarks, partsCount, type AssemblyItem } from '@treadle/core'
+import { assemblyPlan, ledKey, meshMarks, partsCount, type AssemblyItem, type DryVerdict } from '@treadle/core'
 import { Button, Checkbox } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
-import { useState } from 'react'
+import { memo, useState, type RefObject } from 'react'
 import { DriveAgain } from '../../job/DriveAgain.tsx'
 import { DryRun, dryPress, useDryRuns } from '../../job/DryRun.tsx'
 import { useJobData } from '../../job/useJobData.ts'
@@ -13,6 +13,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { useCamera } from '../../parts/useCamera.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useLatest } from '../../parts/useLatest.ts'
 import { useStop } from '../../parts/useStop.ts'
 import styles from './Assemble.module.css'
 import { LeftOver } from './LeftOver.tsx'
@@ -22,10 +23,11 @@ type Item = AssemblyItem<StripStepRow>
 
 /** The strip log read backwards and led: what goes in next, the train alone first, the plate closed, each train run dry. */
 export function AssembleSurface() {
-  const { job, clock, stripSteps, stripMarks, trainSheets } = useJobData()
+  const { job, clock, stripMarks, trainSheets } = useJobData()
   const seen = useObservations()
   const runs = useDryRuns()
   const log = useStripLog()
+  const { steps: stripSteps } = log
   const camera = useCamera()
   const navigate = useNavigate()
   const [stop, goTo] = useStop()
@@ -49,6 +51,7 @@ export function AssembleSurface() {
       log.change(which.part, { back: on, notBack: '' }, `${on ? 'put in' : 'took out'} ${which.part.part}`)
     if (which.kind === 'led') seen.set(ledKey(which.key), { answer: on ? 'done' : 'not yet' })
   }
+  const acts = useLatest({ tick, show: goTo })
   const ghost = item?.kind === 'part' && item.part.photoId !== null && camera.state === 'live'
   const tight = plan.find((i) => i.kind === 'dry' && runs.of(i.train).verdict === 'tight')
   usePedalAction(
@@ -143,7 +146,7 @@ export function AssembleSurface() {
         <ol className={styles.back} aria-label="In the order in which it goes together">
           {plan.map((i) => (
             <li key={i.key} aria-current={i === item ? 'step' : undefined}>
-              <Line item={i} done={done(i)} runs={runs} onTick={(on) => tick(i, on)} onShow={() => goTo(i.key)} />
+              <Line item={i} done={done(i)} verdict={i.kind === 'dry' ? runs.of(i.train).verdict : ''} acts={acts} />
             </li>
           ))}
         </ol>
@@ -176,53 +179,57 @@ function assembledOnly(log: StripStepRow[]): Item[] {
   return [...log].sort((a, b) => b.position - a.position).map((part) => ({ kind: 'part', key: part.id, part }))
 }
 
-function Line({
-  item,
-  done,
-  runs,
-  onTick,
-  onShow,
-}: {
+interface LineProps {
   item: Item
   done: boolean
-  runs: ReturnType<typeof useDryRuns>
-  onTick: (on: boolean) => void
-  onShow: () => void
-}) {
-  if (item.kind === 'dry') {
-    const { verdict } = runs.of(item.train)
-    return (
-      <button type="button" className={styles.line} onClick={onShow}>
-        <Mark
-          state={verdict === 'free' ? 'sound' : verdict === 'tight' ? 'must' : 'none'}
-          label={verdict === '' ? 'not judged' : verdict}
-        />
-        <b>Run the {item.train} train dry</b>
-      </button>
-    )
-  }
-  if (item.kind === 'led')
-    return (
-      <Checkbox
-        size="md"
-        label={<b>{item.step.title}</b>}
-        checked={done}
-        onChange={(e) => onTick(e.currentTarget.checked)}
-      />
-    )
-  const { part, count, screws, marks, back, notBack } = item.part
-  return (
-    <div className={styles.partLine}>
-      <Checkbox
-        size="md"
-        label={`${part}${count > 1 ? `, ${count} parts in all` : ''}`}
-        description={notBack === '' ? [screws, marks].filter(Boolean).join('; ') : `Does not go back: ${notBack}`}
-        checked={back}
-        onChange={(e) => onTick(e.currentTarget.checked)}
-      />
-      <Button variant="subtle" size="compact-sm" onClick={onShow} aria-label={`Show ${part}`}>
-        Show
-      </Button>
-    </div>
-  )
+  /** how a dry run was judged */
+  verdict: DryVerdict
+  acts: RefObject<{ tick: (item: Item, on: boolean) => void; show: (key: string) => void }>
 }
+
+/** One line of the list; drawn anew only when its own thing has changed, so that a long list is quick under the foot. */
+const Line = memo(
+  function OneLine({ item, done, verdict, acts }: LineProps) {
+    const show = () => acts.current.show(item.key)
+    const tick = (on: boolean) => acts.current.tick(item, on)
+    if (item.kind === 'dry')
+      return (
+        <button type="button" className={styles.line} onClick={show}>
+          <Mark
+            state={verdict === 'free' ? 'sound' : verdict === 'tight' ? 'must' : 'none'}
+            label={verdict === '' ? 'not judged' : verdict}
+          />
+          <b>Run the {item.train} train dry</b>
+        </button>
+      )
+    if (item.kind === 'led')
+      return (
+        <Checkbox
+          size="md"
+          label={<b>{item.step.title}</b>}
+          checked={done}
+          onChange={(e) => tick(e.currentTarget.checked)}
+        />
+      )
+    const { part, count, screws, marks, back, notBack } = item.part
+    return (
+      <div className={styles.partLine}>
+        <Checkbox
+          size="md"
+          label={`${part}${count > 1 ? `, ${count} parts in all` : ''}`}
+          description={notBack === '' ? [screws, marks].filter(Boolean).join('; ') : `Does not go back: ${notBack}`}
+          checked={back}
+          onChange={(e) => tick(e.currentTarget.checked)}
+        />
+        <Button variant="subtle" size="compact-sm" onClick={show} aria-label={`Show ${part}`}>
+          Show
+        </Button>
+      </div>
+    )
+  },
+  (a, b) =>
+    a.done === b.done &&
+    a.verdict === b.verdict &&
+    a.item.key === b.item.key &&
+    (a.item.kind !== 'part' || (b.item.kind === 'part' && a.item.part === b.item.part)),
+)
