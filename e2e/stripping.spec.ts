@@ -210,7 +210,8 @@ test('steps are moved by the keyboard, changed, taken out, and all of it undone'
   const stands = async (...order: string[]) => {
     for (const [i, part] of order.entries())
       await expect(page.getByRole('button', { name: `Move step ${i + 1}, ${part}`, exact: true })).toBeVisible()
-    expect((await read()).stripSteps.map((s) => s.part)).toEqual(order)
+    // Shown at once, and kept as soon as the server has answered.
+    await expect.poll(async () => (await read()).stripSteps.map((s) => s.part)).toEqual(order)
   }
   await page.getByRole('button', { name: 'Move step 3, Bridge' }).focus()
   await page.keyboard.press('Space')

@@ -1,4 +1,4 @@
-import { CHROMIUM_FLAGS, ensureChromium } from './chromium.mjs'
+import { withDemoPage } from './demoPage.mjs'
 import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
 
@@ -54,23 +54,12 @@ export async function donorTimes() {
  * does for one move of the hand, its drawing included. The rest are the machine's own pauses.
  */
 export async function palletFrames() {
-  const prepared = await prepareTestDatabases({ demo: true })
-  const { chromium } = await import('@playwright/test')
-  const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
-  const { base, stop } = await serve(prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo'))
-  try {
-    const bench = await (await fetch(`${base}/api/bench`)).json()
-    const { job } = bench.tags.find((t) => t.clock.name === 'Round-top drum clock')
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-    await page.goto(`${base}/jobs/${job.id}/escapement`)
+  return withDemoPage('Round-top drum clock', async ({ page, base, jobId }) => {
+    await page.goto(`${base}/jobs/${jobId}/escapement`)
     await page.getByRole('img', { name: /Escape wheel of 30/ }).waitFor()
     await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 800))))
-    return await page.evaluate(dragged, { moves: MOVES, warm: WARM })
-  } finally {
-    await stop()
-    await browser.close()
-    prepared.stop()
-  }
+    return page.evaluate(dragged, { moves: MOVES, warm: WARM })
+  })
 }
 
 /** In the page: drags the arbor down and up, a move a frame; how long the work of a frame took, once warm. */

@@ -1,7 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { CHROMIUM_FLAGS, ensureChromium } from './chromium.mjs'
-import { serve } from './serve.mjs'
-import { prepareTestDatabases } from './testDatabase.mjs'
+import { withDemoPage } from './demoPage.mjs'
 
 const STEPS = 150
 const PRESSES = 40
@@ -9,32 +7,21 @@ const WARM = 8
 
 /** 95th percentile, ms, from a press of the foot to the next part of an assembly of 150 steps being shown. */
 export async function assemblyPresses() {
-  const prepared = await prepareTestDatabases({ demo: true })
-  const { chromium } = await import('@playwright/test')
-  const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
-  const { base, stop } = await serve(prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo'))
-  try {
-    const bench = await (await fetch(`${base}/api/bench`)).json()
-    const { job } = bench.tags.find((t) => t.clock.name === 'Lantern-top shelf clock')
+  return withDemoPage('Lantern-top shelf clock', async ({ page, base, jobId }) => {
     for (let i = 1; i <= STEPS; i++) {
       const id = randomUUID()
       const row = { id, version: 0, position: i, part: `Part ${i}`, tray: 'case', screws: '', marks: '', remark: '' }
-      const answer = await fetch(`${base}/api/jobs/${job.id}/strip-steps/${id}`, {
+      const answer = await fetch(`${base}/api/jobs/${jobId}/strip-steps/${id}`, {
         method: 'PUT',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ ...row, count: 1, photoId: null, back: false, notBack: '' }),
       })
       if (!answer.ok) throw new Error(`strip-steps: ${answer.status}`)
     }
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-    await page.goto(`${base}/jobs/${job.id}/assemble`)
+    await page.goto(`${base}/jobs/${jobId}/assemble`)
     await page.getByText(`Part ${STEPS}`).first().waitFor()
-    return await page.evaluate(pressed, { presses: PRESSES, warm: WARM })
-  } finally {
-    await stop()
-    await browser.close()
-    prepared.stop()
-  }
+    return page.evaluate(pressed, { presses: PRESSES, warm: WARM })
+  })
 }
 
 /** In the page: presses the pedal again and again, each once the next part is shown; how long that took, once warm. */

@@ -15,6 +15,7 @@ import {
 import { Button, Group } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react'
+import { Fixtures } from './Fixtures.tsx'
 import { frameOf } from './frame.ts'
 import styles from './Plates.module.css'
 import { useFinePhoto } from './useFinePhoto.ts'
@@ -166,20 +167,7 @@ export function PlateDrawing({
             {placed.map((a) => (
               <Ghost key={`${a.train} ${a.name}`} arbor={a} movement={movement} unit={unit} dash={share} x={x} />
             ))}
-            {map.fixtures
-              .filter((f) => f.plate === 'both' || f.plate === plate)
-              .map((f) => (
-                <circle
-                  key={f.name}
-                  cx={x(f.xMm)}
-                  cy={-f.yMm}
-                  r={f.diameterMm / 2}
-                  className={f.kind === 'pillar' ? styles.pillar : styles.screw}
-                  strokeWidth={unit / 5}
-                >
-                  <title>{f.name}</title>
-                </circle>
-              ))}
+            <Fixtures fixtures={map.fixtures} plate={plate} x={x} unit={unit} />
             {order && order.length > 1 && (
               <path
                 d={`M${order

@@ -1,4 +1,5 @@
 import type { OilPoint } from '@treadle/core'
+import { Fixtures } from '../../job/plates/Fixtures.tsx'
 import { frameOf } from '../../job/plates/frame.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import styles from './Oil.module.css'
@@ -45,18 +46,7 @@ export function OilPlate({
             strokeWidth={unit / 3}
           />
         )}
-        {plateMap.fixtures
-          .filter((f) => f.plate === 'both' || f.plate === side)
-          .map((f) => (
-            <circle
-              key={f.name}
-              cx={x(f.xMm)}
-              cy={-f.yMm}
-              r={f.diameterMm / 2}
-              className={styles.pillar}
-              strokeWidth={unit / 5}
-            />
-          ))}
+        <Fixtures fixtures={plateMap.fixtures} plate={side} x={x} unit={unit} />
         {placed.map(({ point, at }) => {
           const r = Math.max(1.9 * unit, (point.sink?.acrossMm ?? 0) / 2)
           const ticked = done.includes(point.key)
