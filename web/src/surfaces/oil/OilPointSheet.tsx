@@ -75,7 +75,7 @@ export function OilPointSheet({
           </p>
         )}
         <Group mt="sm">
-          <Button disabled={locked && !done && !dry} onClick={() => onTick(!done)}>
+          <Button disabled={locked && !done} onClick={() => onTick(!done)}>
             {done ? 'Take it back' : dry ? 'It is dry' : 'Oiled'}
           </Button>
           {!done && !left && (
