@@ -236,12 +236,42 @@ describe('the story of a strike', () => {
       }
   })
 
+  test('of every fault, at every time, is that of the model: its blows, its warning, its lock', () => {
+    for (const kind of STRIKE_KINDS)
+      for (const halves of STRIKE_KIND_FACTS[kind].halves)
+        for (const found of faultsFor(kind, halves))
+          for (const amount of found.usual.slice(0, 2)) {
+            const setUp = { kind, halves, stands: withFault(found, amount) }
+            const round = strikeRound(setUp)
+            for (const time of roundOfTimes().filter((t) => [1, 4, 12].includes(t.hour))) {
+              const struck = at(round, time.hour, time.quarter)
+              const { moments } = strikeStory(setUp, time)
+              const keys = moments.map((m) => m.key)
+              const last = moments.at(-1)!
+              expect(new Set(keys).size).toBe(keys.length)
+              expect(last.pose.blows).toBe(struck.blows)
+              expect(last.pose.quarters).toBe(struck.quarters)
+              expect(last.pose.locked).toBe(!struck.runsOn)
+              expect(keys.includes('runs-on')).toBe(struck.runsOn)
+              // What falls at the warning has fallen before it drops.
+              const drop = moments.find((m) => m.key === 'drop')
+              if (drop && struck.phrases.length === 0)
+                expect(drop.pose.blows).toBe(struck.ranThrough ? struck.blows : struck.early)
+            }
+          }
+  })
+
   test('of a fault shows what goes wrong', () => {
     const story = (kind: StrikeKind, halves: Halves, key: string, hour: number) => {
       const found = faultsFor(kind, halves).find((f) => f.key === key)!
       return strikeStory({ kind, halves, stands: withFault(found, found.usual[0]!) }, { hour, quarter: 0 }).moments
     }
     expect(story('rack', 'none', 'warning-close', 3).at(-1)?.title).toBe('It drops, and locks at once')
+    // A chime plays its quarters all the same; its strike alone locks again, or has struck before.
+    const chimed = story('chime', 'none', 'warning-close', 3)
+    expect(chimed.map((m) => m.key)).toEqual(expect.arrayContaining(['drop', 'phrase-1', 'phrase-4', 'relocked']))
+    const early = story('chime', 'none', 'warning-past', 3).map((m) => m.key)
+    expect(early.indexOf('blow-3')).toBeLessThan(early.indexOf('phrase-1'))
     expect(story('rack', 'none', 'warning-past', 3).map((m) => m.key)).toContain('through')
     expect(story('count-outside', 'none', 'count-off', 3).at(-1)).toMatchObject({
       title: 'It does not stop',

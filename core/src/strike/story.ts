@@ -129,23 +129,22 @@ export function strikeStory(setUp: StrikeSetUp, time: StrikeTime): Story {
     return { moments, struck }
   }
   warning(setUp, struck, top, hand, add)
-  if (struck.ranThrough) add('drop', 'It drops', 'It has struck already.', { minute: hand, lift: 0 })
-  else if (struck.relocked) {
-    add(
-      'drop',
-      'It drops, and locks at once',
-      'The locking pin had not cleared its lock: it is caught again, with no blow.',
-      {
-        ...{ minute: hand, lift: 0, hookUp: false, locked: true, held: false, inSlot: true, rack: 0 },
-      },
-    )
-    return { moments, struck }
-  } else {
-    add('drop', 'It drops', 'The lifting piece falls off its pin and the warning lever lets the train go.', {
-      ...{ minute: hand, lift: 0, held: false },
+  const falls = { minute: hand, lift: 0, held: false }
+  if (struck.phrases.length > 0) {
+    add('drop', 'It drops', 'The warning lever lets the quarters go.', falls)
+    quarters(setUp, struck, add)
+  } else if (struck.ranThrough) add('drop', 'It drops', 'It has struck already.', falls)
+  else if (!struck.relocked)
+    add('drop', 'It drops', 'The lifting piece falls off its pin and the warning lever lets the train go.', falls)
+  if (struck.relocked) {
+    const caught = 'The locking pin had not cleared its lock: it is caught again, with no blow.'
+    add('relocked', 'It drops, and locks at once', caught, {
+      ...falls,
+      ...{ hookUp: false, locked: true, inSlot: true, rack: 0 },
     })
-    run(setUp, struck, add)
+    return { moments, struck }
   }
+  if (!struck.ranThrough) strokes(setUp, struck, add)
   if (struck.runsOn)
     add('runs-on', 'It does not stop', 'The detent finds no slot: it strikes on until its power is off.', {})
   else
@@ -161,6 +160,8 @@ export function strikeStory(setUp: StrikeSetUp, time: StrikeTime): Story {
   return { moments, struck }
 }
 
+const THROUGH = 'The pin is past its lever: nothing holds it, and it strikes now, minutes early.'
+
 type Add = (key: string, title: string, says: string, part: Partial<Pose>) => void
 
 /** From the lock to the warning: how far it runs, and whether anything holds it there. */
@@ -173,24 +174,21 @@ function warning(setUp: StrikeSetUp, struck: StruckHow, top: number, hand: numbe
   if (chimes) {
     const what = STRIKE_KIND_FACTS[kind].quarters === 'chime' ? 'The chime' : 'The quarter bird'
     const strikes = top >= LIFTS_HIGH
-    add(
-      'warning',
-      `${what} warns`,
-      `${what} is let go and held again${strikes ? '; the lift is high enough to let the strike warn after it' : '; the lift is low, so the strike stays locked'}.`,
-      {
-        ...up,
-        ...(strikes ? { held: true } : { hookUp: false, locked: true, rack: 0, inSlot: true }),
-      },
-    )
+    const says = `${what} is let go and held again${strikes ? '; the lift is high enough to let the strike warn after it' : '; the lift is low, so the strike stays locked'}.`
+    add('warning', `${what} warns`, says, {
+      ...up,
+      ...(strikes
+        ? { held: true, blows: struck.ranThrough ? 0 : struck.early }
+        : { hookUp: false, locked: true, rack: 0, inSlot: true }),
+    })
+    if (struck.ranThrough) {
+      add('through', 'The strike runs through its warning', THROUGH, up)
+      strokes(setUp, struck, add)
+    }
     return
   }
   if (struck.ranThrough) {
-    add(
-      'through',
-      'It runs through the warning',
-      'The pin is past its lever: nothing holds it, and it strikes now, minutes early.',
-      up,
-    )
+    add('through', 'It runs through the warning', THROUGH, up)
     strokes(setUp, struck, add)
     return
   }
@@ -214,7 +212,8 @@ function warning(setUp: StrikeSetUp, struck: StruckHow, top: number, hand: numbe
   )
 }
 
-function run(setUp: StrikeSetUp, struck: StruckHow, add: Add): void {
+/** Phrase after phrase, or call after call. */
+function quarters(setUp: StrikeSetUp, struck: StruckHow, add: Add): void {
   const { kind, stands } = setUp
   const chime = STRIKE_KIND_FACTS[kind].quarters === 'chime'
   struck.phrases.forEach((phrase, i) =>
@@ -228,7 +227,6 @@ function run(setUp: StrikeSetUp, struck: StruckHow, add: Add): void {
       },
     ),
   )
-  strokes(setUp, struck, add)
 }
 
 /** Blow after blow, or pair after pair. */
