@@ -20,6 +20,8 @@ const trialAt = (days: number): NonNullable<GateFacts['trial']> => ({
   countsFromS: NOW - days * DAY,
   endsAtS: NOW + (7 - days) * DAY,
   over: days >= 7,
+  wound: days >= 7,
+  needs: days >= 7 ? [] : ['winding'],
   wanted: days >= 7 ? [] : ['a week'],
   day: Math.floor(days) + 1,
   days: 7,

@@ -29,6 +29,8 @@ const trialFacts = fc.record({
   countsFromS: when,
   endsAtS: when,
   over: fc.boolean(),
+  wound: fc.boolean(),
+  needs: fc.subarray(['winding' as const, 'strike' as const]),
   wanted: fc.subarray(['4 days more without a change', 'a full winding since it counts'], { minLength: 1 }),
   day: fc.integer({ min: 1, max: 20 }),
   days: fc.constant(7),

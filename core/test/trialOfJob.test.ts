@@ -78,7 +78,12 @@ describe('a trial of a job', () => {
   test('passes when nothing is wanted any more', () => {
     const events = [...facts({}).events, { at: at(1), kind: 'winding' as const }, { at: at(2), kind: 'moon' as const }]
     const all = { events, strike: RACK, strikeCounts: heard(1), moon: true, nowS: START + 7 * DAY }
-    expect(trialOf(facts(all))).toMatchObject({ passed: true, wanted: [] })
+    expect(trialOf(facts(all))).toMatchObject({ passed: true, wanted: [], needs: [] })
+    expect(trialOf(facts({ ...all, events: facts({}).events, strikeCounts: [] }))?.needs).toEqual([
+      'winding',
+      'strike',
+      'moon',
+    ])
     expect(trialOf(facts({ ...all, nowS: START + 7 * DAY - 1 }))?.passed).toBe(false)
     expect(trialOf(facts({ ...all, events: events.slice(0, 2) }))?.wanted).toEqual(['its moon seen to move on'])
   })

@@ -97,6 +97,11 @@ export function strikesRight(kind: StrikeKind, halves: Halves): Struck[] {
   })
 }
 
+/** A time as one word, to tell it from the others. */
+export function timeKey({ hour, quarter }: StrikeTime): string {
+  return `${hour}:${quarter}`
+}
+
 /** A time as it is said: "three", "half past three", "quarter to four". */
 export function timeInWords({ hour, quarter }: StrikeTime): string {
   const next = (hour % 12) + 1

@@ -20,7 +20,11 @@ export interface TrialFacts {
   nowS: number
 }
 
+/** What a trial may still need besides its days. */
+export type TrialNeed = 'winding' | 'strike' | 'moon'
+
 export interface JobTrial extends TrialStanding {
+  needs: TrialNeed[]
   /** the day of it, from 1 */
   day: number
   days: number
@@ -48,18 +52,22 @@ export function trialOf({ events, strikeCounts, strike, moon, days, nowS }: Tria
   })
   const since = (at: Moment) => secondsOf(at) >= standing.countsFromS
   const moonMoved = momentsOf((kind) => kind === 'moon').some((s) => s >= standing.countsFromS && s <= nowS)
-  const more = [
-    ...(strike
-      ? strikeWanted(
-          strike,
-          strikeCounts.filter((c) => since(c.heardAt)),
-        )
-      : []),
-    ...(moon && !moonMoved ? ['its moon seen to move on'] : []),
-  ]
+  const struck = strike
+    ? strikeWanted(
+        strike,
+        strikeCounts.filter((c) => since(c.heardAt)),
+      )
+    : []
+  const moonWanted = moon && !moonMoved ? ['its moon seen to move on'] : []
+  const more = [...struck, ...moonWanted]
   return {
     ...standing,
     wanted: [...standing.wanted, ...more],
+    needs: [
+      ...(standing.wound ? [] : (['winding'] as const)),
+      ...(struck.length > 0 ? (['strike'] as const) : []),
+      ...(moonWanted.length > 0 ? (['moon'] as const) : []),
+    ],
     day: Math.floor((nowS - standing.countsFromS) / 86_400) + 1,
     days,
     passed: standing.over && more.length === 0,

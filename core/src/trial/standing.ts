@@ -19,6 +19,8 @@ export interface TrialStanding {
   endsAtS: number
   /** its time is up, and it was wound once since it counts */
   over: boolean
+  /** it was fully wound since it counts */
+  wound: boolean
   /** what is still wanted, in sentences */
   wanted: string[]
 }
@@ -40,7 +42,7 @@ export function trialStanding({ days, startedAtS, changesS, windingsS, nowS }: T
     ...(ranOut ? [] : [`${leftOf(endsAtS - nowS)} more without a change`]),
     ...(wound ? [] : ['a full winding since it counts']),
   ]
-  return { countsFromS, endsAtS, over: ranOut && wound, wanted }
+  return { countsFromS, endsAtS, over: ranOut && wound, wound, wanted }
 }
 
 function leftOf(seconds: number): string {

@@ -110,7 +110,7 @@ export function DryRun({ train, runs }: { train: string; runs: DryRuns }) {
             ['no', 'It does not'],
           ]}
           onPick={(backsOff) =>
-            set(backsOff === 'no' && run.verdict === 'free' ? { backsOff, verdict: 'tight' } : { backsOff })
+            set(backsOff === 'no' && run.verdict === 'free' ? { backsOff, verdict: '' } : { backsOff })
           }
         />
         <Pick

@@ -5,6 +5,7 @@ import {
   patternInWords,
   strikesRight,
   timeInWords,
+  timeKey,
   type StrikeSetUp,
   type Struck,
 } from '@treadle/core'
@@ -25,7 +26,6 @@ import styles from './Strike.module.css'
 const NAMESPACE = '2f0c8a6e-55c7-4e57-9e8a-6a3d2f3d8c14'
 /** So long after a blow nothing more is struck: the count is kept. */
 const QUIET_MS = 5000
-const keyOf = ({ hour, quarter }: { hour: number; quarter: number }) => `${hour}:${quarter}`
 
 /** Twelve hours round, by the foot or by hand: each time against what it should be, and what the pattern tells. */
 export function CountRound({
@@ -43,7 +43,7 @@ export function CountRound({
   const times = strikesRight(setUp.kind, setUp.halves)
   const [way, setWay] = useState<StrikeCountChange['way']>('pedal')
   const blank = (t: Struck) => ({
-    id: v5(`${job.id} ${keyOf(t)}`, NAMESPACE),
+    id: v5(`${job.id} ${timeKey(t)}`, NAMESPACE),
     version: 0,
     hour: t.hour,
     quarter: t.quarter,
@@ -62,8 +62,8 @@ export function CountRound({
     const row = rowOf(t)
     return row && (row.blows !== null || row.quarters !== null) ? [row] : []
   })
-  const [opensAt] = useState(() => times.find((t) => !strikeCounts.some((c) => keyOf(c) === keyOf(t))) ?? times[0])
-  const time = times.find((t) => keyOf(t) === stop) ?? opensAt
+  const [opensAt] = useState(() => times.find((t) => !strikeCounts.some((c) => timeKey(c) === timeKey(t))) ?? times[0])
+  const time = times.find((t) => timeKey(t) === stop) ?? opensAt
   return (
     <>
       <Pick
@@ -77,20 +77,20 @@ export function CountRound({
       />
       {time && (
         <Counting
-          key={`${keyOf(time)} ${way}`}
+          key={`${timeKey(time)} ${way}`}
           time={time}
           row={rowOf(time)}
           way={way}
           pedal={pedal}
           onKeep={(part) => {
-            const was = strikeCounts.find((c) => keyOf(c) === keyOf(time))
+            const was = strikeCounts.find((c) => timeKey(c) === timeKey(time))
             rows.set(blank(time), was, { ...part, way, heardAt: new Date().toISOString() })
-            const next = times[(times.findIndex((t) => keyOf(t) === keyOf(time)) + 1) % times.length]
-            if (next) goTo(keyOf(next))
+            const next = times[(times.findIndex((t) => timeKey(t) === timeKey(time)) + 1) % times.length]
+            if (next) goTo(timeKey(next))
             return () => {
               if (was) rows.set(blank(time), was, { blows: was.blows, quarters: was.quarters, heardAt: was.heardAt })
               else rows.remove(blank(time).id)
-              goTo(keyOf(time))
+              goTo(timeKey(time))
             }
           }}
         />
@@ -101,8 +101,12 @@ export function CountRound({
           const counted = row && (row.blows !== null || row.quarters !== null)
           const right = row && (row.blows ?? t.blows) === t.blows && (row.quarters ?? t.quarters) === t.quarters
           return (
-            <li key={keyOf(t)}>
-              <button type="button" aria-current={time && keyOf(t) === keyOf(time)} onClick={() => goTo(keyOf(t))}>
+            <li key={timeKey(t)}>
+              <button
+                type="button"
+                aria-current={time && timeKey(t) === timeKey(time)}
+                onClick={() => goTo(timeKey(t))}
+              >
                 <span>{shortTime(t)}</span>
                 <span className="quiet">{shouldBe(t)}</span>
                 {counted ? (

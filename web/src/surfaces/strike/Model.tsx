@@ -4,6 +4,7 @@ import {
   strikesRight,
   strikeStory,
   timeInWords,
+  timeKey,
   withFault,
   type StrikeSetUp,
   type StrikeTime,
@@ -18,7 +19,6 @@ import { StrikePicture } from './StrikePicture.tsx'
 import styles from './Strike.module.css'
 
 const STEP_MS = 700
-const keyOf = ({ hour, quarter }: StrikeTime) => `${hour}:${quarter}`
 
 /** The strike as it runs: the hands are moved, and what lifts, warns, runs and locks is seen; with a part standing wrong too. */
 export function Model({
@@ -38,10 +38,10 @@ export function Model({
   const [amounts, setAmounts] = useState<Record<string, number>>({})
   const amount = fault ? (amounts[fault.key] ?? fault.usual[0] ?? fault.from) : 0
   const times = useMemo(() => strikesRight(kind, halves), [kind, halves])
-  const [timeKey, setTimeKey] = useState(() =>
-    keyOf(times.find((t) => t.hour === 3 && t.quarter === 0) ?? times[0] ?? { hour: 3, quarter: 0 }),
+  const [timeAt, setTimeAt] = useState(() =>
+    timeKey(times.find((t) => t.hour === 3 && t.quarter === 0) ?? times[0] ?? { hour: 3, quarter: 0 }),
   )
-  const time = times.find((t) => keyOf(t) === timeKey) ?? times[0]
+  const time = times.find((t) => timeKey(t) === timeAt) ?? times[0]
   const [index, setIndex] = useState(0)
   const stands = fault ? withFault(fault, amount) : STANDS_RIGHT
   const story = time ? strikeStory({ kind, halves, stands }, time) : null
@@ -59,10 +59,10 @@ export function Model({
   }, STEP_MS)
   const goTime = (key: string) => {
     play.stop()
-    setTimeKey(key)
+    setTimeAt(key)
     setIndex(0)
   }
-  const nextTime = times[(times.findIndex((t) => keyOf(t) === timeKey) + 1) % times.length]
+  const nextTime = times[(times.findIndex((t) => timeKey(t) === timeAt) + 1) % times.length]
   const nextMoment = moments[at + 1]
   usePedalAction(
     pedal && moment
@@ -80,14 +80,14 @@ export function Model({
         : {
             label: `Press for ${nextTime ? timeInWords(nextTime) : 'the next time'}`,
             press: () => {
-              if (nextTime) goTime(keyOf(nextTime))
-              return () => goTime(timeKey)
+              if (nextTime) goTime(timeKey(nextTime))
+              return () => goTime(timeAt)
             },
           }
       : null,
   )
   if (!time || !story || !moment) return null
-  const right = times.find((t) => keyOf(t) === timeKey)
+  const right = times.find((t) => timeKey(t) === timeAt)
   const off = right !== undefined && (story.struck.blows !== right.blows || story.struck.quarters !== right.quarters)
   return (
     <>
@@ -111,9 +111,9 @@ export function Model({
       <Group mt="md" align="end">
         <NativeSelect
           label="At"
-          value={timeKey}
+          value={timeAt}
           onChange={(e) => goTime(e.currentTarget.value)}
-          data={times.map((t) => ({ value: keyOf(t), label: timeInWords(t) }))}
+          data={times.map((t) => ({ value: timeKey(t), label: timeInWords(t) }))}
         />
         <Button
           variant="default"

@@ -1,4 +1,4 @@
-import { isHeld, openStop, stopKey, trialDaysFor, type GateName } from '@treadle/core'
+import { isHeld, openStop, stopKey, trialDaysFor, type GateName, type TrialNeed } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import dayjs from 'dayjs'
 import { Fragment, useState } from 'react'
@@ -40,9 +40,7 @@ export function TrialSurface() {
     events,
     events.flatMap((e) => seen.of(stopKey(e.id)) ?? []),
   )
-  const needsWinding = trial?.wanted.some((w) => w.startsWith('a full winding')) ?? false
-  const needsStrike = trial?.wanted.some((w) => w.startsWith('struck') || w.startsWith('its strike')) ?? false
-  const needsMoon = trial?.wanted.some((w) => w.startsWith('its moon')) ?? false
+  const needs = (what: TrialNeed) => trial?.needs.includes(what) ?? false
   const before = gates.filter((g) => ['dry', 'oil', 'beat'].includes(g.name) && isHeld(g))
   const [printed, setPrinted] = useState(false)
   const print = () => {
@@ -68,15 +66,15 @@ export function TrialSurface() {
           ? printed
             ? { label: 'Press to go on: the owner’s card', press: () => void navigate('../card') }
             : { label: 'Press to print its proof', press: print }
-          : needsStrike
+          : needs('strike')
             ? { label: 'Press to count its strike round', press: () => void navigate('../strike?show=count') }
-            : needsWinding
+            : needs('winding')
               ? {
                   label: 'Press when it is fully wound, every train',
                   hint: trial.wanted.join('; '),
                   press: () => happened('winding'),
                 }
-              : needsMoon
+              : needs('moon')
                 ? { label: 'Press if its moon has moved on', press: () => happened('moon') }
                 : {
                     label: 'Press if it has stopped',
@@ -198,6 +196,11 @@ export function TrialSurface() {
               </li>
             ))}
         </ul>
+        {needs('strike') && (
+          <p>
+            <Link to="../strike?show=count">Count its strike round</Link>
+          </p>
+        )}
         <p className={parts.say}>
           <DriveCompared seen={seen} />
         </p>
