@@ -7,7 +7,6 @@ import {
   timeKey,
   withFault,
   type StrikeSetUp,
-  type StrikeTime,
 } from '@treadle/core'
 import { Button, Group, NativeSelect, Slider } from '@mantine/core'
 import { useInterval } from '@mantine/hooks'
