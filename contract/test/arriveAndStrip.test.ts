@@ -48,8 +48,10 @@ const rows: [name: string, schema: Schema, good: object, bad: [object, string][]
       count: 4,
       photoId: null,
       back: false,
+      notBack: '',
     },
     [
+      [{ notBack: 'x'.repeat(301) }, 'notBack'],
       [{ part: '' }, 'part'],
       [{ tray: 'pocket' }, 'tray'],
       [{ count: 1.5 }, 'count'],

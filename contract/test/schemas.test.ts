@@ -1,18 +1,27 @@
 import { describe, expect, test } from 'vitest'
 import type { Schema } from 'yup'
 import {
+  blankDryRun,
   blankHole,
+  blankOil,
+  blankOilSheet,
   check,
   DEFAULT_SETTINGS,
+  DryRunChange,
   EMPTY_PENDULUM,
   GateOverride,
   HoleChange,
+  newEvent,
   NewJob,
+  OilChange,
+  OilSheetChange,
   PLAIN_WORK,
   PowerOff,
   RateEventChange,
   ReadingChange,
   Settings,
+  StrikeWork,
+  Work,
 } from '../src/index.ts'
 
 const ID = '01a20785-1b0b-7624-ae14-949793c6b388'
@@ -121,11 +130,37 @@ test.each([
 })
 
 test('a nut that was turned says how far', async () => {
-  const event = { id: ID, version: 0, at: '2026-03-01T09:30:00Z', kind: 'nut', turns: 0.5, note: '' }
+  const event = { id: ID, version: 0, at: '2026-03-01T09:30:00Z', kind: 'nut', turns: 0.5, showed: '', note: '' }
   expect(await wrong(RateEventChange, event)).toEqual([])
   expect(await wrong(RateEventChange, { ...event, turns: null })).toHaveLength(1)
   expect(await wrong(RateEventChange, { ...event, turns: 0 })).toHaveLength(1)
   expect(await wrong(RateEventChange, { ...event, kind: 'winding', turns: null })).toEqual([])
+})
+
+test('a stop says what its dial showed, and nothing else does', async () => {
+  const stop = { ...newEvent(ID, 'stopped', '2026-03-01T09:30:00Z'), showed: '12:05' }
+  expect(await wrong(RateEventChange, stop)).toEqual([])
+  for (const showed of ['0:10', '13:00', '3:60', '3.47', 'noon'])
+    expect(await wrong(RateEventChange, { ...stop, showed })).toHaveLength(1)
+  expect(await wrong(RateEventChange, { ...stop, kind: 'winding' })).toHaveLength(1)
+})
+
+test('blank rows of setting a clock are valid as they are, but for what must be typed', async () => {
+  const dry = blankDryRun(ID, { train: 'going', power: 'weight' }, '2026-03-01T09:30:00Z')
+  expect(await wrong(DryRunChange, dry)).toEqual([])
+  expect(await wrong(DryRunChange, { ...dry, verdict: 'free' })).toHaveLength(1)
+  expect(await wrong(OilSheetChange, blankOilSheet(ID))).toEqual([])
+  expect(await wrong(OilChange, { ...blankOil(ID, 'grease'), name: 'Grey grease' })).toEqual([])
+  expect(await wrong(OilChange, blankOil(ID, 'grease'))).toContain('name')
+})
+
+test('a clock strikes at the half only what its work can', async () => {
+  const strike = { kind: 'rack', halves: 'hour', pinArbor: null, pins: null, lockingArbor: null }
+  expect(await wrong(StrikeWork, strike)).toEqual([])
+  expect(await wrong(StrikeWork, { ...strike, kind: 'count-outside' })).toHaveLength(1)
+  expect(await wrong(StrikeWork, { ...strike, pins: 0 })).toHaveLength(1)
+  expect(await wrong(Work, { ...PLAIN_WORK, strike })).toEqual([])
+  expect(await wrong(Work, PLAIN_WORK)).toEqual([])
 })
 
 test('the settings that ship are valid themselves', async () => {
