@@ -44,6 +44,16 @@ describe('a strike train', () => {
     expect(wrong.days).toBeNull()
   })
 
+  test('counts so large that no float holds their product lock as the whole numbers say', () => {
+    // 997 is prime: eight such wheels over eight pinions of 97 never come out even; 970 is ten times 97, and does.
+    const large = { wheels: Array<number>(8).fill(997), pinWheel: { arbor: 0, pins: 1 }, lockingArbor: 8 }
+    expect(strikeTrain({ ...large, pinions: Array<number>(8).fill(97) }).locksRight).toBe(false)
+    expect(
+      strikeTrain({ ...large, wheels: [...Array<number>(7).fill(970), 97], pinions: Array<number>(8).fill(97) })
+        .locksRight,
+    ).toBe(true)
+  })
+
   test('a locking arbor that turns more than once a blow locks as well', () => {
     expect(strikeTrain({ ...usual, lockingArbor: 3 }).locksRight).toBe(true)
   })

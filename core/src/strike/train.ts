@@ -25,10 +25,10 @@ export interface StrikeTrain {
   faults: string[]
 }
 
-/** A blow is struck for every so many turns: a fraction in whole numbers, so that nothing is rounded. */
+/** Turns at a blow as a fraction in whole numbers, however large: nothing is rounded. */
 interface Fraction {
-  over: number
-  under: number
+  over: bigint
+  under: bigint
 }
 
 /**
@@ -59,38 +59,40 @@ export function strikeTrain({
   if (turnsOfGreat !== undefined) requireWithin('turnsOfGreat', turnsOfGreat, 0.01, 1000)
 
   const turns: Fraction[] = []
-  turns[pinWheel.arbor] = { over: 1, under: pinWheel.pins }
+  turns[pinWheel.arbor] = { over: 1n, under: BigInt(pinWheel.pins) }
   for (let i = pinWheel.arbor; i < last; i++) turns[i + 1] = times(turns[i], wheels[i], pinions[i])
   for (let i = pinWheel.arbor; i > 0; i--) turns[i - 1] = times(turns[i], pinions[i - 1], wheels[i - 1])
 
-  const turnsPerBlow = turns.map((t) => t.over / t.under)
+  const turnsPerBlow = turns.map(turnsOf)
   const locking = turns[lockingArbor] as Fraction
-  const locksRight = locking.over % locking.under === 0
+  const locksRight = locking.over % locking.under === 0n
   const great = turns[0] as Fraction
   const days =
-    turnsOfGreat === undefined || halves === undefined
-      ? null
-      : (turnsOfGreat * great.under) / great.over / strikeBlows(halves).aDay
+    turnsOfGreat === undefined || halves === undefined ? null : turnsOfGreat / turnsOf(great) / strikeBlows(halves).aDay
   return { turnsPerBlow, locksRight, days, faults: faultsOf(locking, lockingArbor, days) }
 }
 
 function times(turns: Fraction | undefined, up: number | undefined, down: number | undefined): Fraction {
   if (!turns || !up || !down) throw new RangeError('An arbor of the strike is not counted.')
-  const over = turns.over * up
-  const under = turns.under * down
+  const over = turns.over * BigInt(up)
+  const under = turns.under * BigInt(down)
   const most = common(over, under)
   return { over: over / most, under: under / most }
 }
 
-function common(a: number, b: number): number {
-  return b === 0 ? a : common(b, a % b)
+function common(a: bigint, b: bigint): bigint {
+  return b === 0n ? a : common(b, a % b)
+}
+
+function turnsOf({ over, under }: Fraction): number {
+  return Number(over) / Number(under)
 }
 
 function faultsOf({ over, under }: Fraction, arbor: number, days: number | null): string[] {
   const out: string[] = []
-  if (over % under !== 0)
+  if (over % under !== 0n)
     out.push(
-      `Arbor ${arbor} turns ${over}/${under} at a blow: it stands at its lock again only after ${under} ${under === 1 ? 'blow' : 'blows'}. A count, the pins or the locking arbor is wrong.`,
+      `Arbor ${arbor} turns ${over}/${under} at a blow: it stands at its lock again only after ${under} blows. A count, the pins or the locking arbor is wrong.`,
     )
   if (days !== null && days < 1) out.push('It would strike for less than a day at a winding.')
   return out
