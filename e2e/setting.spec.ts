@@ -241,7 +241,7 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
   await expect(page.getByRole('heading', { name: 'It has passed its trial' })).toBeVisible()
   const proof = page.getByRole('article', { name: 'The proof of its trial' })
   await expect(proof).toContainText('7 days without a stop or a change')
-  await expect(proof).toContainText('wound once in them')
+  await expect(proof).toContainText('wound once since it counts')
   await expect(proof).toContainText('Counted right round the dial: all 12 times right.')
   await bar(page, 'Press to print its proof')
   expect((await read()).gates.find((g) => g.name === 'trial')?.passed).toBe(true)

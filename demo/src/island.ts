@@ -1,13 +1,5 @@
-import {
-  DEFAULT_SETTINGS,
-  EMPTY_PENDULUM,
-  PLAIN_WORK,
-  type NewClock,
-  type NewJob,
-  type Owner,
-  type Settings,
-  type Work,
-} from '@treadle/contract'
+import { DEFAULT_SETTINGS, EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
+import type { NewClock, NewJob, Owner, Settings, Work } from '@treadle/contract'
 import { demoId } from './api.ts'
 
 /** The made-up island of Ternholm, its workshop and its clocks. */

@@ -46,7 +46,9 @@ describe('the proof of a trial', () => {
     const trial = trialNow(ON_TRIAL, DEFAULT_SETTINGS, nowS(18))!
     expect(trial.passed).toBe(true)
     const lines = Object.fromEntries(proofOf(ON_TRIAL, DEFAULT_SETTINGS, [], trial).map((l) => [l.title, l.words]))
-    expect(lines.Ran).toMatch(/^7 days without a stop or a change, from 11 March 2026 to 18 March 2026; wound once/)
+    expect(lines.Ran).toMatch(
+      /^7 days without a stop or a change, from 11 March 2026 to 18 March 2026; wound once since it counts/,
+    )
     expect(lines.Drive).toBe('It needed 1.76 kg to keep going as it came, and needs 1.16 kg now.')
     expect(lines.Strike).toBe('Counted right round the dial: all 12 times right.')
     expect(lines.Oil).toMatch(/^Oiled 28 February 2026; to be looked at in February 2029/)
@@ -61,6 +63,8 @@ describe('the proof of a trial', () => {
     expect(titles(counted.map((c) => (c.hour === 4 ? { ...c, blows: 5 } : c)))).not.toContain('Strike')
     expect(titles(counted.slice(1))).not.toContain('Strike')
     expect(titles(counted)).toContain('Strike')
+    // What was heard before the last change proves nothing any more.
+    expect(titles(counted.map((c) => ({ ...c, heardAt: at(9) })))).not.toContain('Strike')
   })
 
   test('the oil’s own age goes before the workshop’s school, on the proof and on the card', () => {

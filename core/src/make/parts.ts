@@ -1,7 +1,7 @@
 import { FieldError, requirePositive } from '../check/require.ts'
 import { countWheelRim, snailEdge, type FlatPoint } from './flat.ts'
 import { repivotSizes } from '../pivot/repivot.ts'
-import { AT_LATHE, step, type WorkStep } from '../work/step.ts'
+import { AT_LATHE, step, type WorkStep } from '../steps/step.ts'
 
 export const MADE_PARTS = [
   'arbor',

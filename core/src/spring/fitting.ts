@@ -1,4 +1,4 @@
-import { step, type WorkStep } from '../work/step.ts'
+import { step, type WorkStep } from '../steps/step.ts'
 
 /** What the steps of fitting a mainspring name. */
 export interface FittingFacts {

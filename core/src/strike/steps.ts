@@ -1,4 +1,4 @@
-import { step, type WorkStep } from '../work/step.ts'
+import { step, type WorkStep } from '../steps/step.ts'
 import { STRIKE_KIND_FACTS, type StrikeKind } from './kinds.ts'
 
 /** Setting a strike up as it goes together: how its trains are indexed, in their order. */

@@ -1,5 +1,5 @@
 import { TRAIN_NAMES } from '../train/names.ts'
-import { step, type WorkStep } from '../work/step.ts'
+import { step, type WorkStep } from '../steps/step.ts'
 import type { LoggedStep } from './assembly.ts'
 
 /** A step of the log, as far as putting it back in asks. */

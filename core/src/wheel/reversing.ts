@@ -1,4 +1,4 @@
-import { AT_LATHE, step, type WorkStep } from '../work/step.ts'
+import { AT_LATHE, step, type WorkStep } from '../steps/step.ts'
 import type { Reversed } from './reversed.ts'
 
 const SHIM_MM = 0.25

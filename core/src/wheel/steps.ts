@@ -1,4 +1,4 @@
-import { step, type WorkStep } from '../work/step.ts'
+import { step, type WorkStep } from '../steps/step.ts'
 import { lanternTrundles } from './lantern.ts'
 import { reversingSteps, trundleSteps } from './reversing.ts'
 import type { Reversed } from './reversed.ts'

@@ -42,7 +42,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const since = events.filter((e) => secondsOf(e.at) >= trial.countsFromS)
   const wound = since.filter((e) => e.kind === 'winding').length
   const endS = Math.max(trial.endsAtS, trial.countsFromS)
-  const heard = listenings.findLast(splitTold)
+  const heard = listenings.findLast((l) => l.purpose !== 'observe' && splitTold(l))
   const book = rateBookOf({ readings, events }, { pendulum: clock.pendulum, settings })
   const of = (key: string) => observations.find((o) => o.key === key)
   const drive = driveCompared(of(DRIVE_KEY), of(DRIVE_AGAIN))
@@ -55,11 +55,11 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const lines: (ProofLine | false)[] = [
     {
       title: 'Ran',
-      words: `${trial.days} days without a stop or a change, from ${long(trial.countsFromS)} to ${long(endS)}; wound ${wound === 1 ? 'once' : `${wound} times`} in them.`,
+      words: `${trial.days} days without a stop or a change, from ${long(trial.countsFromS)} to ${long(endS)}; wound ${wound === 1 ? 'once' : `${wound} times`} since it counts.`,
     },
     heard !== undefined && {
       title: 'Beat',
-      words: `${outOfBeatMs(heard).toFixed(1)} ± ${heard.outOfBeatStandardError.toFixed(1)} ms out, heard ${dayjs(heard.at).format('D MMMM')} on our stand. It is set once more in its place.`,
+      words: `${outOfBeatMs(heard).toFixed(1)} ± ${heard.outOfBeatStandardError.toFixed(1)} ms out when it was last heard, ${dayjs(heard.at).format('D MMMM')}. It is set once more in its place.`,
     },
     book?.rateSecondsPerDay != null &&
       book.standardError !== null && {
@@ -72,7 +72,10 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
       words: `It needed ${drive.before} ${drive.unit} to keep going as it came, and needs ${drive.now} ${drive.unit} now.`,
     },
     strike !== undefined &&
-      strikeWanted(strike, strikeCounts).length === 0 && {
+      strikeWanted(
+        strike,
+        strikeCounts.filter((c) => secondsOf(c.heardAt) >= trial.countsFromS),
+      ).length === 0 && {
         title: 'Strike',
         words: `Counted right round the dial: all ${strikesRight(strike.kind, strike.halves).length} times right.`,
       },
