@@ -179,9 +179,6 @@ export function TrialSurface() {
             <li key={w}>
               <Mark state="watch" label="wanted" />
               <span className={parts.grow}>{w.charAt(0).toUpperCase() + w.slice(1)}</span>
-              {(w.startsWith('struck') || w.startsWith('its strike')) && (
-                <Link to="../strike?show=count">Count it</Link>
-              )}
             </li>
           ))}
           {gates
