@@ -31,6 +31,8 @@ export interface ClockSound {
   /** blows of a strike from the middle of the recording on */
   strike?: number
   bent?: { teeth: number; late: Record<number, number> }
+  /** lateness that comes back with the turns of a wheel: so many s, half of peak to peak ms */
+  wobble?: { periodS: number; ms: number; phase?: number }[]
   /** further knocks of each side's tick about its drop; takes the place of the one unlocking */
   ticks?: [Knock[], Knock[]]
   /** scatter of the drop's own loudness from beat to beat, dB */
@@ -210,6 +212,8 @@ function dropTimes(clock: ClockSound, seconds: number, uniform: () => number, ga
     if (at > seconds - 0.1) break
     at += ((clock.scatterMs ?? 0.15) / 1000) * gauss()
     if (clock.bent) at += (clock.bent.late[Math.floor(n / 2) % clock.bent.teeth] ?? 0) / 1000
+    for (const { periodS, ms, phase } of clock.wobble ?? [])
+      at += (ms / 1000) * Math.sin((2 * Math.PI * n * beatS) / periodS + (phase ?? 0))
     for (const slip of clock.slips ?? []) if (at > slip.atS) at += slip.ms / 1000
     drops.push(at)
   }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
+import { refuse } from './refusal.ts'
 
 /** `reckon` lists every calculation; `reckon NAME JSON` (or `-` for standard input) prints the answer as JSON. */
 export function main(args: string[]): number {
@@ -10,22 +11,24 @@ export function main(args: string[]): number {
     return 0
   }
   const calculation = CALCULATIONS.find((c) => c.name === name)
-  if (!calculation) return refuse(`NAME is ${name}: it must be one of ${CALCULATIONS.map((c) => c.name).join(', ')}`)
+  if (!calculation)
+    return refuse('reckon', `NAME is ${name}: it must be one of ${CALCULATIONS.map((c) => c.name).join(', ')}`)
   if (json === undefined || rest.length > 0)
     return refuse(
+      'reckon',
       `JSON is ${json === undefined ? 'missing' : 'followed by more'}: give one JSON object, or - for standard input`,
     )
   let input: unknown
   try {
     input = JSON.parse(json === '-' ? readFileSync(0, 'utf8') : json)
   } catch (error) {
-    return refuse(`JSON is ${json.slice(0, 60)}: it must be valid JSON (${(error as Error).message})`)
+    return refuse('reckon', `JSON is ${json.slice(0, 60)}: it must be valid JSON (${(error as Error).message})`)
   }
   try {
     process.stdout.write(`${JSON.stringify(calculation.reckon(input))}\n`)
     return 0
   } catch (error) {
-    if (error instanceof FieldError) return refuse(error.message)
+    if (error instanceof FieldError) return refuse('reckon', error.message)
     throw error
   }
 }
@@ -44,9 +47,4 @@ function describe(c: Calculation): string {
 
 function example({ example }: Calculation['fields'][string]): string {
   return example === undefined ? '' : `e.g. ${JSON.stringify(example)}`
-}
-
-function refuse(sentence: string): number {
-  process.stderr.write(`reckon: ${sentence.replaceAll('\n', ' ')}\n`)
-  return 2
 }

@@ -1,13 +1,15 @@
 import { nth } from '../check/nth.ts'
-import { fitBeats } from './fit.ts'
+import { fitBeats, type BeatFit } from './fit.ts'
 import { nearestUsualCount } from './nominal.ts'
-import { findPeriod } from './period.ts'
+import { soundOfSides, type SideSound } from './sideSound.ts'
+import { periodicFaults, type GoingCounts, type Periodic } from './periodic.ts'
+import { findPeriod, type FoundPeriod } from './period.ts'
 import { retime } from './retime.ts'
 import { amplitudeTrack } from './shape.ts'
 import { findSlips, type Slip } from './slips.ts'
-import { onsetStrength } from './strength.ts'
+import { onsetStrength, type OnsetStrength } from './strength.ts'
 import { toothReports, type ToothReport } from './teeth.ts'
-import { trackBeats } from './track.ts'
+import { REACH_S, trackBeats, type TrackedBeat } from './track.ts'
 
 /** Raised whenever a change of the analyser moves its figures; kept with every listening. */
 export const ANALYSER_VERSION = '2'
@@ -17,12 +19,23 @@ export interface ListenOptions {
   beatsPerHour?: number | undefined
   /** teeth of the escape wheel, for the report tooth by tooth */
   teeth?: number | undefined
+  /** counts from the hourly arbor up, for the wheels and meshes that are heard in the beats */
+  train?: GoingCounts | undefined
   /** how much too fast the recorder's own clock runs, parts per million */
   ppm?: number | undefined
+  /** where its beats are known to come, from what was heard just before: then it is not sought anew */
+  known?: KnownCourse | undefined
   /** seconds of the recording that were lost and stand as silence in it */
   lostS?: number | undefined
   /** an escapement that drops once a period only: its return is almost silent; every beat when not said */
   ticks?: Ticks | undefined
+}
+
+/** A clock's course in the recording: its full period, a release of either side, and from there to the next of the other. */
+export interface KnownCourse {
+  periodS: number
+  firstS: number
+  firstToSecondS: number
 }
 
 export type Ticks = 'every beat' | 'once a period'
@@ -57,6 +70,10 @@ export interface Hearing {
   /** standard deviation of one healthy beat's time */
   scatterMs: number
   teeth?: ToothReport[]
+  /** wheels and meshes whose turns come back in the beats; where the train was given */
+  periodic?: Periodic
+  /** how each side sounds, the first side's first */
+  sides: [SideSound, SideSound]
   /** what makes one doubt that this is a clock, or this clock; empty when nothing does */
   doubts: string[]
   confidence: number
@@ -84,6 +101,10 @@ const MOST_LOST = 0.1
 /** Fewer of the beats that should be there than this are no clock; with fewer than that, no figure can be trusted. */
 const LEAST_FOUND = 0.35
 const LEAST_USED = 0.65
+/** Where a clock is known, its shapes are learnt in so long a stretch, its beats looked for so near, and it is taken to be clear. */
+const LEARNT_S = 20
+const KNOWN_REACH_S = 0.014
+const KNOWN_EXPLAINS = 0.6
 /** Farther from every usual count than this a count is unusual. */
 const UNUSUAL_SHARE = 0.015
 /** Two sides nearer to even than this can't be told from one sound, s. */
@@ -112,7 +133,7 @@ export function hear(bins: Float32Array, binS: number, options: ListenOptions = 
 /** Ticks that come once a period are listened for as the beats of a clock half as fast. */
 export function asTicks(options: ListenOptions): ListenOptions {
   if (options.ticks !== 'once a period') return options
-  const { beatsPerHour, teeth: _, ...rest } = options
+  const { beatsPerHour, teeth: _, train: _train, ...rest } = options
   return { ...rest, ticks: 'every beat', ...(beatsPerHour !== undefined && { beatsPerHour: beatsPerHour / 2 }) }
 }
 
@@ -154,6 +175,10 @@ function hearTicks(bins: Float32Array, binS: number, options: ListenOptions): He
       'lost',
       `The computer was too busy to listen: ${lostS.toFixed(1)} of ${seconds.toFixed(0)} s were lost. Close what else is running and listen again, or use a sound file.`,
     )
+  if (options.known) {
+    const onCourse = hearOnCourse(bins, binS, options, options.known)
+    if (onCourse.heard) return onCourse
+  }
   let strength = onsetStrength(bins, binS)
   const givenS = options.beatsPerHour === undefined ? undefined : 7200 / options.beatsPerHour
   let found = findPeriod(strength, givenS)
@@ -164,8 +189,39 @@ function hearTicks(bins: Float32Array, binS: number, options: ListenOptions): He
   }
   if (!found && givenS !== undefined) return anotherRhythm(bins, binS, givenS)
   if (!found) return nothing('no-clock', 'No clock was heard: nothing in this recording beats evenly enough.')
+  return hearFound(bins, binS, options, strength, found, REACH_S)
+}
+
+/** What is heard where the clock is known to beat; of the sounds only the first stretch is asked for their onsets. */
+function hearOnCourse(
+  bins: Float32Array,
+  binS: number,
+  options: ListenOptions,
+  known: KnownCourse,
+): Hearing | NothingHeard {
+  const stretch = bins.subarray(0, Math.round(LEARNT_S / binS))
+  const found = {
+    ...known,
+    fromS: 0,
+    toS: stretch.length * binS,
+    explained: KNOWN_EXPLAINS,
+    loudDb: 0,
+    louderSideDb: 0,
+  }
+  return hearFound(bins, binS, options, onsetStrength(stretch, binS), found, KNOWN_REACH_S)
+}
+
+function hearFound(
+  bins: Float32Array,
+  binS: number,
+  options: ListenOptions,
+  strength: OnsetStrength,
+  found: FoundPeriod,
+  reachS: number,
+): Hearing | NothingHeard {
+  const seconds = bins.length * binS
   const amplitude = amplitudeTrack(bins, binS)
-  const tracked = trackBeats(amplitude, binS, strength, found)
+  const tracked = trackBeats(amplitude, binS, strength, found, reachS)
   let { beats, referenceErrorS, sidesAlike } = tracked
   let slips = findSlips(beats)
   let fit = fitBeats(beats, slips)
@@ -214,6 +270,8 @@ function hearTicks(bins: Float32Array, binS: number, options: ListenOptions): He
     slipsFound: slips,
     scatterMs: 1000 * fit.scatterS,
     ...(options.teeth !== undefined && { teeth: toothReports(beats, fit, options.teeth) }),
+    ...(options.train && { periodic: periodicOf(beats, fit, options.train) }),
+    sides: soundOfSides(amplitude, binS, beats, fit),
     doubts,
     confidence: confidence(
       used / tracked.beatsExpected,
@@ -230,6 +288,15 @@ function hearTicks(bins: Float32Array, binS: number, options: ListenOptions): He
     })),
     analyserVersion: ANALYSER_VERSION,
   }
+}
+
+function periodicOf(beats: TrackedBeat[], fit: BeatFit, train: GoingCounts): Periodic {
+  const sound = beats.filter((_, i) => fit.healthy[i])
+  return periodicFaults(
+    sound.map((b) => b.index),
+    fit.lateS.filter((_, i) => fit.healthy[i]).map((s) => 1000 * s),
+    train,
+  )
 }
 
 /** What makes one doubt that it is a clock: a count no clock is made for, or one sound that comes evenly. */

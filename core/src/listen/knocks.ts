@@ -17,6 +17,13 @@ const OWN_WAY_DB = 0.8
 /** Less likely than this to be the drop, a knock is left out of account. */
 const UNLIKELY = 0.02
 
+/** A knock that is told of stands so far over the noise between, and no farther under the drop, dB. */
+const CLEAR_DB = 5
+const FAINTEST_DB = 22
+/** What rises less out of the ringing is the ringing’s own beating. */
+const ABOVE_RINGING_DB = 4
+const NEAR_DROP_S = 1e-3
+
 /** Which knock of one side's ticks is the drop. */
 export interface NamedDrop {
   /** from the beat's expected time, s */
@@ -40,12 +47,9 @@ export interface NamedDrop {
  * @param expected - the beats' expected times, bins (may be fractional)
  */
 export function nameDrop(amplitude: Float32Array, binS: number, expected: number[]): NamedDrop | null {
-  const before = Math.round(EARLIEST_S / binS)
-  const length = before + Math.round(LATEST_S / binS)
-  const inside = expected.filter((at) => at - before > 8 && at - before + length + 8 < amplitude.length)
-  if (inside.length < 3) return null
-  const rises = inside.map((at) => localRises(amplitude, binS, Math.round(at) - before, length))
-  const profile = Array.from({ length }, (_, i) => median(rises.map((rise) => nth(rise, i))))
+  const seen = profileOf(amplitude, binS, expected)
+  if (!seen) return null
+  const { rises, profile, before } = seen
   const knocks = peaks(profile, Math.round(APART_S / binS), FAR_BELOW_DB)
   const drop = knocks[0]
   if (drop === undefined) return null
@@ -57,6 +61,47 @@ export function nameDrop(amplitude: Float32Array, binS: number, expected: number
     quietAfterS: Math.min(LATEST_S, ...distances.filter((d) => d > 0)),
     doubtS: Math.max(0, ...doubtful.map((at) => Math.abs(at - drop) * binS)),
   }
+}
+
+/** One of the knocks that a side's tick is made of. */
+export interface Knock {
+  /** after the drop, ms; − before it */
+  ms: number
+  /** how sudden it is against the drop, 1 as much */
+  share: number
+}
+
+/**
+ * The knocks of one side's ticks in the order of time, the drop among them at 0 ms: unlocking, drop, rebound, crutch.
+ *
+ * Only what stands clear of the noise between them, by the median of all beats, no more than 22 dB under the loudest.
+ *
+ * @param drops - times of the drops, bins (may be fractional)
+ */
+export function knocksOf(amplitude: Float32Array, binS: number, drops: number[]): Knock[] {
+  const seen = profileOf(amplitude, binS, drops)
+  if (!seen) return []
+  const { profile, before } = seen
+  const ground = median(profile) + CLEAR_DB
+  // The reference point stands on the drop's rise: the knock nearest to it is the drop.
+  const near = Math.round(NEAR_DROP_S / binS)
+  const dropDb = Math.max(...profile.slice(before - near, before + near + 1))
+  const found = peaks(profile, Math.round(APART_S / binS), FAINTEST_DB, ABOVE_RINGING_DB)
+    .filter((at) => nth(profile, at) > ground)
+    .map((at) => ({ ms: 1000 * (at - before) * binS, share: 10 ** ((nth(profile, at) - dropDb) / 20) }))
+    .sort((a, b) => a.ms - b.ms)
+  const drop = found.reduce<Knock | null>((a, b) => (a && Math.abs(a.ms) <= Math.abs(b.ms) ? a : b), null)
+  return drop ? found.map((knock) => ({ ...knock, ms: knock.ms - drop.ms })) : []
+}
+
+/** The rises about all of a side's beats, and their medians over the window. */
+function profileOf(amplitude: Float32Array, binS: number, at: number[]) {
+  const before = Math.round(EARLIEST_S / binS)
+  const length = before + Math.round(LATEST_S / binS)
+  const inside = at.filter((mark) => mark - before > 8 && mark - before + length + 8 < amplitude.length)
+  if (inside.length < 3) return null
+  const rises = inside.map((mark) => localRises(amplitude, binS, Math.round(mark) - before, length))
+  return { before, rises, profile: Array.from({ length }, (_, i) => median(rises.map((rise) => nth(rise, i)))) }
 }
 
 /** Level of the greatest rise near every bin of a window, dB over the window's own quiet. */
@@ -75,8 +120,8 @@ function localRises(amplitude: Float32Array, binS: number, from: number, length:
   })
 }
 
-/** Places of the peaks, the highest first, none within `apart` of a higher one or `below` under the highest. */
-function peaks(profile: number[], apart: number, below: number): number[] {
+/** Places of the peaks, the highest first, none within `apart` of a higher one or `below` under the highest; `above` their surroundings, dB. */
+function peaks(profile: number[], apart: number, below: number, above = 1): number[] {
   const order = profile.map((_, i) => i).sort((a, b) => nth(profile, b) - nth(profile, a))
   const top = nth(profile, nth(order, 0))
   const found: number[] = []
@@ -87,7 +132,7 @@ function peaks(profile: number[], apart: number, below: number): number[] {
     // A shoulder of a higher peak is none: it must stand above the ground on both its sides.
     const left = Math.min(...profile.slice(Math.max(0, i - apart), i + 1))
     const right = Math.min(...profile.slice(i, i + apart + 1))
-    if (level - Math.max(left, right) < 1) continue
+    if (level - Math.max(left, right) < above) continue
     found.push(plateauMiddle(profile, i))
   }
   return found

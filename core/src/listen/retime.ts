@@ -25,6 +25,9 @@ const LEAST_REACH_S = 6e-4
 const MOST_REACH_S = 4e-3
 /** Beats over which a clock's slow wander is followed. */
 const WANDER_BEATS = 101
+/** Beats over which a wheel's wobble is followed, and how much steadier the beats must then be. */
+const WOBBLE_BEATS = 11
+const WOBBLES = 0.6
 const LEAST_LIKENESS = 0.5
 const QUIETEST = 0.15
 /** A beat off its time must look so much more like the others there than on time. */
@@ -48,9 +51,8 @@ interface Side {
  * off its time stays there only if its whole shape is there too: a bent tooth, not another knock.
  */
 export function retime(amplitude: Float32Array, binS: number, tracked: TrackedBeat[], fit: BeatFit): Retimed | null {
-  const due = dueTimes(tracked, fit)
-  const kept = fit.lateS.filter((_, i) => fit.healthy[i])
-  const spreadS = robustSpread(kept)
+  const { due, left } = dueTimes(tracked, fit)
+  const spreadS = robustSpread(left.filter((_, i) => fit.healthy[i]))
   const sides = ([0, 1] as const).map((side) => {
     const expected = tracked.flatMap((b, i) => (sideOf(b.index) === side ? [nth(due, i) / binS] : []))
     return learnSide(amplitude, binS, expected, spreadS)
@@ -59,7 +61,7 @@ export function retime(amplitude: Float32Array, binS: number, tracked: TrackedBe
   if (!first || !second) return null
   const beats = tracked.flatMap((beat, i) => {
     const side = sideOf(beat.index) === 0 ? first : second
-    const found = timeOne(amplitude, binS, side, nth(due, i), nth(fit.lateS, i))
+    const found = timeOne(amplitude, binS, side, nth(due, i), nth(left, i))
     return found ? [{ index: beat.index, ...found }] : []
   })
   const naming = Math.hypot(first.drop.doubtS, second.drop.doubtS) / 2
@@ -70,15 +72,26 @@ export function retime(amplitude: Float32Array, binS: number, tracked: TrackedBe
   }
 }
 
-/** When each beat is due: its own time less its lateness, with the slow wander of a long recording left in. */
-function dueTimes(beats: TrackedBeat[], fit: BeatFit): number[] {
-  const half = (WANDER_BEATS - 1) / 2
-  return beats.map((beat, i) => {
-    const onTime = beat.atS - nth(fit.lateS, i)
-    if (beats.length <= WANDER_BEATS) return onTime
-    const near = fit.lateS.slice(Math.max(0, i - half), i + half + 1)
-    return onTime + median(near)
-  })
+/**
+ * When each beat is due, and how late it still is against that: a long recording's slow wander is left in, and the
+ * wobble of a wheel where following it makes the beats clearly steadier.
+ */
+function dueTimes(beats: TrackedBeat[], fit: BeatFit): { due: number[]; left: number[] } {
+  const slow = follow(fit.lateS, WANDER_BEATS)
+  const quick = follow(fit.lateS, WOBBLE_BEATS)
+  const spread = (course: number[]) => robustSpread(fit.lateS.map((late, i) => late - nth(course, i)))
+  const course = spread(quick) < WOBBLES * spread(slow) ? quick : slow
+  return {
+    due: beats.map((beat, i) => beat.atS - nth(fit.lateS, i) + nth(course, i)),
+    left: fit.lateS.map((late, i) => late - nth(course, i)),
+  }
+}
+
+/** The running median of so many beats; nothing where there are no more than those. */
+function follow(late: number[], beats: number): number[] {
+  if (late.length <= beats) return late.map(() => 0)
+  const half = (beats - 1) / 2
+  return late.map((_, i) => median(late.slice(Math.max(0, i - half), i + half + 1)))
 }
 
 function learnSide(amplitude: Float32Array, binS: number, expected: number[], spreadS: number): Side | null {

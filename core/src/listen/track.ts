@@ -25,7 +25,7 @@ export interface Tracked {
 }
 
 /** A recorder may slip by 20 ms and a tooth be bent by several; farther off nothing is taken for a beat. */
-const REACH_S = 0.028
+export const REACH_S = 0.028
 const LEAST_LIKENESS = 0.5
 const QUIETEST = 0.2
 const RECENT = 5
@@ -37,14 +37,17 @@ const REFERENCE_BIAS_S = 6.2e-5
  *
  * The shapes are learnt in the stretch where the period was found, then followed both ways through the recording; the
  * recent beats say where the next is looked for, so that a slip of the recorder or a slow change of rate is followed.
+ *
+ * @param reachS - how far from there
  */
 export function trackBeats(
   amplitude: Float32Array,
   binS: number,
   strength: OnsetStrength,
   found: FoundPeriod,
+  reachS = REACH_S,
 ): Tracked {
-  const follower = new Follower(amplitude, binS, found, learnShapes(amplitude, binS, strength, found))
+  const follower = new Follower(amplitude, binS, found, learnShapes(amplitude, binS, strength, found), reachS)
   let marks = follower.follow()
   // Once more with shapes learnt from the whole recording: steadier templates, one reference for all.
   follower.shapes = bothSides((side) =>
@@ -131,6 +134,7 @@ class Follower {
     readonly binS: number,
     readonly found: FoundPeriod,
     public shapes: Shapes,
+    readonly reachS: number,
   ) {}
 
   /** All beats from the stretch outward, in order of time, numbered from the first of the recording. */
@@ -162,7 +166,7 @@ class Follower {
     const earlyOnes: number[] = []
     for (let index = first; ; index += direction) {
       const predicted = this.#predictedS(index) + median(recent)
-      if (predicted - BEFORE_S < 0 || predicted + AFTER_S + REACH_S > lengthS) {
+      if (predicted - BEFORE_S < 0 || predicted + AFTER_S + this.reachS > lengthS) {
         // The edge may still hold a beat on the way in; on the way out the run is over.
         if (direction === 1 ? predicted > lengthS / 2 : predicted < lengthS / 2) break
         continue
@@ -183,7 +187,7 @@ class Follower {
 
   #look(index: number, predictedS: number): Mark | null {
     const shape = this.shapes[sideOf(index)]
-    const reach = Math.round(REACH_S / this.binS)
+    const reach = Math.round(this.reachS / this.binS)
     const fit = bestFit(this.amplitude, shape, predictedS / this.binS, reach, this.binS)
     if (fit.likeness < LEAST_LIKENESS || fit.amplitude < QUIETEST * shape.amplitude) return null
     return { index, mark: fit.mark, likeness: fit.likeness }

@@ -31,10 +31,11 @@ const STREAMED = 0xffffffff
  * A data chunk longer than the file is taken as far as it goes (`framesMissing` says by how much); one of length 0 or
  * 2³²−1, as recorders leave when they are switched off, runs to the end of the file.
  *
+ * @param length - of the whole file, where `bytes` is only its beginning
  * @throws WavError with the reason
  * @see Multimedia Programming Interface and Data Specifications 1.0 (1991), and WAVEFORMATEXTENSIBLE
  */
-export function readWavHeader(bytes: Uint8Array): WavHeader {
+export function readWavHeader(bytes: Uint8Array, length = bytes.length): WavHeader {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   if (bytes.length === 0) throw new WavError('The file is empty.')
   if (bytes.length < 12 || tag(bytes, 0) !== 'RIFF' || tag(bytes, 8) !== 'WAVE')
@@ -48,7 +49,7 @@ export function readWavHeader(bytes: Uint8Array): WavHeader {
     if (name === 'fmt ') format = readFormat(view, body, Math.min(size, bytes.length - body))
     if (name === 'data') {
       if (!format) throw new WavError('The WAV file is broken: its sound comes before its format.')
-      return { ...format, ...readExtent(format, body, size, bytes.length) }
+      return { ...format, ...readExtent(format, body, size, length) }
     }
     at = body + size + (size % 2)
   }

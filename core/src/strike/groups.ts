@@ -1,0 +1,234 @@
+import { median, quantile } from 'simple-statistics'
+import { nth } from '../check/nth.ts'
+import type { HeardBlow } from './ear.ts'
+
+/** Blows that belong together: one striking of the hour, a half, a quarter's sequence, a bird's calls. */
+export interface StrikeGroup {
+  /** the first blow */
+  atS: number
+  /** how many; a bird's two notes are one */
+  blows: number
+  /** from each to the next, s */
+  intervalsS: number[]
+  /** the sequence is of two notes, a bird's */
+  bird: boolean
+  /** scatter of the intervals, as a share of them */
+  unevenness: number
+}
+
+/** Blows farther apart than this are of two strikings, s. */
+const LONGEST_GAP_S = 4.2
+/** What is so much fainter than its company, and brings so much less, is no blow, dB. */
+const FAINTER_DB = 14
+const NEAR_S = 20
+/** A blow that stands by itself; less needs to come just where the next is due. */
+const SURE_SUM_DB = 50
+const SURE_RISE_DB = 4
+const SURELY_SUM_DB = 80
+/** What has fallen farther in a quarter of a second was a knock, dB. */
+const RINGS_DB = 23
+/** Of what its fellows bring, a blow brings at least so much. */
+const LEAST_OF_USUAL = 0.3
+const SHORTEST_S = 0.28
+/** Where a blow is due, within so much of an interval. */
+const DUE_WITHIN = 0.13
+/** What a place on the rhythm costs at which nothing was heard, or only a weak rise. */
+const HOLE = 0.7
+const HOLE_WITHIN = 0.05
+const LONG_ROW = 4
+const SAME_PITCH = 0.05
+const WEAK = 0.1
+/** Of all that is sure so much must keep the rhythm to call it one. */
+const REGULAR = 0.6
+/** A pause so much longer than the rhythm, and so long, ends a sequence: rests of a chime are shorter. */
+const PAUSE = 1.75
+const PAUSE_S = 1.9
+/** A bird's two notes are a third apart, or near it, and come so close together. */
+const LEAST_FALL = 1.1
+const MOST_FALL = 1.5
+const PAIR_S = 0.9
+const PIPE_BANDS = 6
+
+/**
+ * The strikings in a row of heard blows.
+ *
+ * What is much fainter than its surroundings goes. Sure blows make the rhythm; where it is even, a weak one counts when
+ * it comes just where one is due, and one that stands off the rhythm and brings little does not. Uneven sequences, as
+ * quarters are, keep their sure blows. Two falling notes of a pipe, in pairs, are a bird's, each pair one call.
+ */
+export function strikings(blows: HeardBlow[]): StrikeGroup[] {
+  return clusters(inCompany(blows.filter((b) => b.fallDb < RINGS_DB))).flatMap((cluster) => {
+    const sure = cluster.filter(isSure)
+    if (sure.length === 0) return []
+    const bird = birdCalls(sure)
+    if (bird) return [group(bird, true)]
+    return sequences(cluster).map((sequence) =>
+      group(rhythm(sequence) ?? sequence.filter(isSure).map((b) => b.atS), false),
+    )
+  })
+}
+
+function isSure(blow: HeardBlow): boolean {
+  return blow.sumDb >= SURE_SUM_DB && (blow.riseDb >= SURE_RISE_DB || blow.sumDb >= SURELY_SUM_DB)
+}
+
+/** Without what is much fainter than the blows near it and brings much less: ticks and knocks that a blow lifted. */
+function inCompany(blows: HeardBlow[]): HeardBlow[] {
+  return blows.filter((b) => {
+    const near = blows.filter((other) => Math.abs(other.atS - b.atS) < NEAR_S && isSure(other))
+    if (near.length === 0) return false
+    const loud = quantile(
+      near.map((n) => n.levelDb),
+      0.7,
+    )
+    return b.levelDb > loud - FAINTER_DB || b.sumDb > 0.6 * median(near.map((n) => n.sumDb))
+  })
+}
+
+function clusters(blows: HeardBlow[]): HeardBlow[][] {
+  const out: HeardBlow[][] = []
+  for (const blow of blows) {
+    const last = out.at(-1)?.at(-1)
+    if (last && blow.atS - last.atS <= LONGEST_GAP_S) out.at(-1)?.push(blow)
+    else out.push([blow])
+  }
+  return out
+}
+
+/** A chime and the hour after it part at the pause between them: longer than any before, and no blow merely missed. */
+function sequences(blows: HeardBlow[]): HeardBlow[][] {
+  const sure = blows.filter(isSure)
+  const starts = [-Infinity]
+  let now: HeardBlow[] = []
+  sure.forEach((blow, i) => {
+    const gap = blow.atS - (now.at(-1)?.atS ?? blow.atS)
+    const before = gaps(now)
+    const after = sure[i + 1] ? nth(sure, i + 1).atS - blow.atS : null
+    const usual = before.length > 0 ? median(before) : 0
+    const isMissed =
+      Math.abs(gap / (2 * usual) - 1) < DUE_WITHIN && (after === null || Math.abs(after / usual - 1) < DUE_WITHIN)
+    if (before.length >= 2 && gap > Math.max(PAUSE_S, PAUSE * Math.max(...before)) && !isMissed) {
+      starts.push(blow.atS)
+      now = []
+    }
+    now.push(blow)
+  })
+  return starts.map((from, i) => blows.filter((b) => b.atS >= from && b.atS < (starts[i + 1] ?? Infinity)))
+}
+
+function gaps(blows: HeardBlow[]): number[] {
+  return blows.slice(1).map((b, i) => b.atS - nth(blows, i).atS)
+}
+
+/**
+ * Moments of the blows of an even sequence, or null where there is none.
+ *
+ * Every pair of blows offers an interval; from there each next blow is looked for where it is due, the interval
+ * following slowly. Blows gain by what they bring, places with nothing cost, and sure blows off the rhythm cost; the
+ * best course is the sequence. One place in a row may stay empty, a rest between the phrases of a chime, and counts
+ * for nothing; once in a long run of one pitch, just in time, it is a blow that the bell drowned.
+ */
+function rhythm(blows: HeardBlow[]): number[] | null {
+  const sure = blows.filter(isSure)
+  const usual = median(sure.map((b) => b.sumDb))
+  const worth = (b: HeardBlow) => Math.min(1, b.sumDb / usual)
+  const all = sure.reduce((sum, b) => sum + worth(b), 0)
+  let best: number[] | null = null
+  let most = REGULAR * all
+  blows.forEach((first, i) => {
+    if (worth(first) < LEAST_OF_USUAL) return
+    for (const second of blows.slice(i + 1, i + 4)) {
+      const { times, used } = follow(blows, first, second.atS - first.atS)
+      const gain = times.reduce((sum, t) => sum + gainOf(t.blow ? worth(t.blow) : null), 0)
+      const left = sure.reduce((sum, b) => sum + (used.has(b) ? 0 : worth(b)), 0)
+      if (times.length >= 2 && gain - left > most) {
+        most = gain - left
+        best = counted(times)
+      }
+    }
+  })
+  return best
+}
+
+/** Whether a place where nothing was heard is a blow: the only one, in a long row on one bell, exactly in time. */
+function counted(times: { atS: number; blow: HeardBlow | null }[]): number[] {
+  const heard = times.flatMap((t) => (t.blow ? [t.blow] : []))
+  const between = gaps(heard)
+  const usual = median(between)
+  const drowned = times.length - heard.length === 1 && heard.length >= LONG_ROW && isOneBell(heard)
+  return times.flatMap((t, i) => {
+    if (t.blow) return [t.atS]
+    const gap = nth(times, i + 1).atS - nth(times, i - 1).atS
+    return drowned && Math.abs(gap / (2 * usual) - 1) < HOLE_WITHIN ? [t.atS] : []
+  })
+}
+
+/** A chime’s neighbours differ, a bell’s are often alike: now and then another of its partials is the loudest. */
+function isOneBell(blows: HeardBlow[]): boolean {
+  const same = blows.slice(1).filter((b, i) => Math.abs(b.pitchHz / nth(blows, i).pitchHz - 1) < SAME_PITCH)
+  return same.length >= (blows.length - 1) / 4
+}
+
+function gainOf(worth: number | null): number {
+  if (worth === null) return -HOLE
+  return worth < LEAST_OF_USUAL ? worth - WEAK : worth
+}
+
+function follow(blows: HeardBlow[], first: HeardBlow, stepS: number) {
+  const times: { atS: number; blow: HeardBlow | null }[] = [{ atS: first.atS, blow: first }]
+  const used = new Set<HeardBlow>([first])
+  let step = stepS
+  if (stepS < SHORTEST_S || stepS > LONGEST_GAP_S) return { times, used }
+  let empty = 0
+  while (empty < 2) {
+    const last = nth(times, times.length - 1).atS
+    const due = last + step
+    const near = blows.filter((b) => Math.abs(b.atS - due) < DUE_WITHIN * step)
+    const blow = near.reduce<HeardBlow | null>((a, b) => (a && a.sumDb > b.sumDb ? a : b), null)
+    empty = blow ? 0 : empty + 1
+    times.push({ atS: blow?.atS ?? due, blow })
+    if (blow) {
+      used.add(blow)
+      step += 0.3 * (blow.atS - last - step)
+    }
+  }
+  // Nothing is added at the end but what was heard, and heard well enough.
+  const usual = median(blows.filter(isSure).map((b) => b.sumDb))
+  while (times.length > 1) {
+    const end = nth(times, times.length - 1)
+    if (end.blow && end.blow.sumDb > LEAST_OF_USUAL * usual) break
+    times.pop()
+    if (end.blow) used.delete(end.blow)
+  }
+  return { times, used }
+}
+
+/** First notes of a bird's calls, or null where the sequence is none. */
+function birdCalls(blows: HeardBlow[]): number[] | null {
+  const calls: number[] = []
+  for (let i = 0; i < blows.length; i += 2) {
+    const high = nth(blows, i)
+    const low = blows[i + 1]
+    if (!low || low.atS - high.atS > PAIR_S || low.bands > PIPE_BANDS) return null
+    const fall = high.pitchHz / low.pitchHz
+    // With a gong on the first note its pitch is the gong's: then the second, of a pipe, tells.
+    if (high.bands <= PIPE_BANDS && (fall < LEAST_FALL || fall > MOST_FALL)) return null
+    const next = blows[i + 2]
+    if (next && next.atS - low.atS < 0.8 * (low.atS - high.atS)) return null
+    calls.push(high.atS)
+  }
+  return calls
+}
+
+function group(times: number[], bird: boolean): StrikeGroup {
+  const intervalsS = times.slice(1).map((t, i) => t - nth(times, i))
+  const middle = intervalsS.length > 0 ? median(intervalsS) : 0
+  const off = intervalsS.map((s) => Math.abs(s / middle - 1))
+  return {
+    atS: nth(times, 0),
+    blows: times.length,
+    intervalsS,
+    bird,
+    unevenness: off.length === 0 ? 0 : quantile(off, 0.5),
+  }
+}
