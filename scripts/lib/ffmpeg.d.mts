@@ -1,0 +1,2 @@
+/** Path of Debian’s ffmpeg, installed when it is missing. */
+export function ensureFfmpeg(): string

@@ -1,0 +1,3 @@
+import { runCommand } from './lib/command.mjs'
+
+await runCommand('swing')
