@@ -28,6 +28,7 @@ import type { WheelSheetRow } from './wheel.ts'
 import type { DryRunRow } from './dryRun.ts'
 import type { OilSheetRow, WitnessRow } from './oil.ts'
 import type { StrikeCountRow } from './strike.ts'
+import type { WatchRow } from './watch.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
@@ -267,6 +268,7 @@ export interface JobPage {
   oilSheets: OilSheetRow[]
   witnesses: WitnessRow[]
   strikeCounts: StrikeCountRow[]
+  watches: WatchRow[]
   reservations: ReservationRow[]
   bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]

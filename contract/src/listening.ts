@@ -1,5 +1,16 @@
-import type { Hearing } from '@treadle/core'
-import { boolean, id, line, measured, moment, numbers, only, string, type InferType } from './fields.ts'
+import type { Hearing, SideSound } from '@treadle/core'
+import { SHAPE_POINTS } from '@treadle/core/choices'
+import { array, boolean, id, line, measured, moment, numbers, only, string, type InferType } from './fields.ts'
+
+/** What one side's ticks sound like. */
+const SideSoundKept = only({
+  loudnessDb: measured(-200, 50).required(),
+  knocks: array(only({ ms: measured(-100, 100).required(), share: measured(0, 100).required() }))
+    .max(20)
+    .required(),
+  shape: numbers(0, 1.001, [SHAPE_POINTS, SHAPE_POINTS]),
+  rustleDb: measured(0, 200).required(),
+})
 
 /** One listening, to be kept: what was heard, by which analyser, and every beat's time. */
 export const NewListening = only({
@@ -26,6 +37,8 @@ export const NewListening = only({
   confidence: measured(0, 1).required(),
   analyserVersion: line(20).required(),
   beatTimesS: numbers(-10, 1e6, [0, 60_000]),
+  /** how both sides sound, the first side's first; not there in what was kept before that was told */
+  sides: array(SideSoundKept).length(2).optional(),
   /** whether its sound will follow */
   hasSound: boolean().required(),
   /** what was changed before it, mm, for the two-reading method; null when nothing was */
@@ -33,7 +46,18 @@ export const NewListening = only({
 })
 export type NewListening = InferType<typeof NewListening>
 
-export type ListeningSummary = Omit<NewListening, 'beatTimesS'> & { jobId: string; who: string; soundStored: boolean }
+export type ListeningSummary = Omit<NewListening, 'beatTimesS' | 'sides'> & {
+  jobId: string
+  who: string
+  soundStored: boolean
+}
+
+/** How a clock sounded the last time it was here. */
+export interface SoundBefore {
+  at: string
+  firstSide: NewListening['firstSide']
+  sides: [SideSound, SideSound]
+}
 
 /** A hearing as it is kept. */
 export function listeningFrom(
@@ -58,5 +82,6 @@ export function listeningFrom(
     confidence: hearing.confidence,
     analyserVersion: hearing.analyserVersion,
     beatTimesS: hearing.beats.map((b) => Math.round(b.atS * 1e6) / 1e6),
+    sides: hearing.sides,
   }
 }

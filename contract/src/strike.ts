@@ -23,7 +23,7 @@ export const StrikeWork = ruled(
 )
 export type StrikeWork = InferType<typeof StrikeWork>
 
-export const STRIKE_WAYS = ['pedal', 'hand'] as const
+export const STRIKE_WAYS = ['pedal', 'hand', 'microphone'] as const
 
 /** What a clock struck at one time of the round. */
 export const StrikeCountChange = ruled(

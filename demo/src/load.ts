@@ -10,6 +10,7 @@ import { layDownEstimates } from './layDownEstimates.ts'
 import { layDownPlates } from './layDownPlates.ts'
 import { layDownSeen } from './layDownSeen.ts'
 import { layDownSet } from './layDownSet.ts'
+import { layDownWatch } from './layDownWatch.ts'
 import { layDownStripped } from './layDownStripped.ts'
 import { layDownWheels } from './layDownWheels.ts'
 import {
@@ -251,6 +252,7 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   const chimer = await take('chimer', 48)
   const bird = await take('bird', 12, 'Rasmus Oake')
   await layDownSet(api, ago, { chimer, bird, cafe }, nowMs)
+  await layDownWatch(api, chimer, nowMs)
 
   const jobsHere = { school, chapel, drum, ferry, cafe, bracket, regulator }
   await layDownSeen(api, ago, jobsHere)

@@ -54,6 +54,9 @@ export const TABLES = [
   'oil_sheets',
   'witnesses',
   'strike_counts',
+  'watches',
+  'watch_minutes',
+  'watch_marks',
 ]
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */

@@ -86,6 +86,7 @@ export const PAGE: JobPage = {
   oilSheets: [],
   witnesses: [],
   strikeCounts: [],
+  watches: [],
   reservations: [],
   bushedBefore: [],
   listenings: [],

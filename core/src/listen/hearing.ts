@@ -4,6 +4,7 @@ import { nearestUsualCount } from './nominal.ts'
 import { soundOfSides, type SideSound } from './sideSound.ts'
 import { periodicFaults, type GoingCounts, type Periodic } from './periodic.ts'
 import { findPeriod, type FoundPeriod } from './period.ts'
+import { trainBeats } from '../train/beats.ts'
 import { retime } from './retime.ts'
 import { amplitudeTrack } from './shape.ts'
 import { findSlips, type Slip } from './slips.ts'
@@ -112,6 +113,8 @@ const EVEN_S = 4e-4
 /** A clock's beats scatter by less than this, s. */
 const UNSTEADY_S = 2e-3
 const DOUBTED = 0.6
+/** A train makes this beat when they agree so far. */
+const SAME_COUNT = 0.02
 const FAINT_SPREADS = 1.2
 /** Mean power of −110 dB: digital silence and what filters leave of it. */
 const SILENCE_POWER = 1e-11
@@ -270,7 +273,7 @@ function hearFound(
     slipsFound: slips,
     scatterMs: 1000 * fit.scatterS,
     ...(options.teeth !== undefined && { teeth: toothReports(beats, fit, options.teeth) }),
-    ...(options.train && { periodic: periodicOf(beats, fit, options.train) }),
+    ...(options.train && isOfTrain(beatsPerHour, options.train) && { periodic: periodicOf(beats, fit, options.train) }),
     sides: soundOfSides(amplitude, binS, beats, fit),
     doubts,
     confidence: confidence(
@@ -288,6 +291,12 @@ function hearFound(
     })),
     analyserVersion: ANALYSER_VERSION,
   }
+}
+
+/** Whether these counts make this beat: of another train nothing is looked for. */
+function isOfTrain(beatsPerHour: number, train: GoingCounts): boolean {
+  const made = trainBeats(train.wheels, train.pinions, train.escapeTeeth).beatsPerHour
+  return Math.abs(made / beatsPerHour - 1) < SAME_COUNT
 }
 
 function periodicOf(beats: TrackedBeat[], fit: BeatFit, train: GoingCounts): Periodic {

@@ -27,13 +27,15 @@ export class LateRow {
   readonly #left: Float64Array
   readonly #at: Float64Array
 
-  constructor(index: ArrayLike<number>, late: ArrayLike<number>, sides: boolean) {
+  /** @param kind - beats have two sides; minutes have a rate that may change: its square is taken out too */
+  constructor(index: ArrayLike<number>, late: ArrayLike<number>, kind: 'beats' | 'minutes') {
     const middle = (nth(index, 0) + nth(index, index.length - 1)) / 2
     this.#at = Float64Array.from(index, (n) => n - middle)
     this.#left = Float64Array.from(late)
     this.#takeOut(this.#at.map(() => 1))
     this.#takeOut(this.#at.slice())
-    if (sides) this.#takeOut(Float64Array.from(index, (n) => (n % 2 === 0 ? 1 : -1)))
+    if (kind === 'beats') this.#takeOut(Float64Array.from(index, (n) => (n % 2 === 0 ? 1 : -1)))
+    else this.#takeOut(this.#at.map((n) => n * n))
   }
 
   /** beats from the first to the last */
@@ -41,7 +43,7 @@ export class LateRow {
     return nth(this.#at, this.#at.length - 1) - nth(this.#at, 0)
   }
 
-  /** @param perBeat - turns a beat; with `sides`, of opposite sign on the two sides */
+  /** @param perBeat - turns a step */
   fit(perBeat: number): LineFit {
     const [cos, sin] = this.#pair(perBeat)
     // The second direction is freed of the first, so that the two powers add.

@@ -68,21 +68,21 @@ const EULER = 0.5772
  */
 export function periodicFaults(index: number[], lateMs: number[], train: GoingCounts): Periodic {
   const { beatsPerHour, periodsS } = trainBeats(train.wheels, train.pinions, train.escapeTeeth)
-  return linesAt(index, lateMs, train, periodsS, beatsPerHour / 3600, true)
+  return linesAt(index, lateMs, train, periodsS, beatsPerHour / 3600, 'beats')
 }
 
-/** The same for a row in any even step of time; `perS` steps a second, `sides` where they are beats. */
+/** The same for a row in any even step of time, `perS` steps a second. */
 export function linesAt(
   index: number[],
   lateMs: number[],
   train: GoingCounts,
   periodsS: number[],
   perS: number,
-  sides: boolean,
+  kind: 'beats' | 'minutes',
 ): Periodic {
   const found: Periodic = { arbors: [], meshes: [] }
   if (index.length < 4 * NEIGHBOURS) return found
-  const row = new LateRow(index, lateMs, sides)
+  const row = new LateRow(index, lateMs, kind)
   const width = 1 / row.span
   const meshes = train.wheels
     .map((teeth, arbor) => ({ arbor, periodS: nth(periodsS, arbor) / teeth, teeth }))

@@ -2,6 +2,7 @@ import { median } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import type { BeatFit } from './fit.ts'
 import { knocksOf, type Knock } from './knocks.ts'
+import { SHAPE_FROM_MS, SHAPE_POINTS, SHAPE_STEP_MS } from './sideShape.ts'
 import type { TrackedBeat } from './track.ts'
 
 /** What one side's ticks sound like, all its beats together. */
@@ -15,9 +16,6 @@ export interface SideSound {
   rustleDb: number
 }
 
-export const SHAPE_FROM_MS = -16
-export const SHAPE_STEP_MS = 0.5
-const SHAPE_POINTS = 92
 /** So many beats are asked at most. */
 const MOST_BEATS = 120
 /** What follows a knock so closely is the knock. */

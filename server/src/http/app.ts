@@ -32,6 +32,7 @@ import { stripRoutes } from '../strip/routes.ts'
 import { tableRoutes } from '../tables/routes.ts'
 import { toolRoutes } from '../tools/routes.ts'
 import { trainRoutes } from '../trains/routes.ts'
+import { watchRoutes } from '../watches/routes.ts'
 import { wheelRoutes } from '../wheels/routes.ts'
 import { backupRoutes } from '../backups/routes.ts'
 import { guard } from './guard.ts'
@@ -125,6 +126,7 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       res.status(database ? 200 : 503).json({ ok: database, database, version })
     })
     .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db, receive, aMinute))
+    .use(watchRoutes(db, receive, aMinute))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
     .use(plateRoutes(db), mendRoutes(db), wheelRoutes(db), stockRoutes(db))
     .use(donorRoutes(db, receive, aMinute), toolRoutes(db), oilRoutes(db), setRoutes(db))

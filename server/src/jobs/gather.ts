@@ -27,6 +27,7 @@ import {
   stripSteps,
   suspensions,
   timers,
+  watches,
   wheelSheets,
   witnesses,
 } from '../db/schema.ts'
@@ -51,7 +52,8 @@ const REASONED = {
   oilSheets: { orderBy: asc(oilSheets.at) },
   witnesses: { orderBy: asc(witnesses.at) },
   strikeCounts: { orderBy: asc(strikeCounts.heardAt) },
-  listenings: { orderBy: asc(listenings.at), columns: { beatTimesS: false } },
+  watches: { orderBy: asc(watches.beganAt) },
+  listenings: { orderBy: asc(listenings.at), columns: { beatTimesS: false, sides: false } },
   readings: { orderBy: asc(readings.at) },
   events: { orderBy: asc(rateEvents.at) },
   estimates: { orderBy: asc(estimates.revision) },

@@ -1,11 +1,10 @@
 import { NewListening } from '@treadle/contract'
-import { outOfBeatMs, splitTold, readWavHeader, WavError } from '@treadle/core'
-import { and, eq } from 'drizzle-orm'
+import { outOfBeatMs, splitTold, type SideSound } from '@treadle/core'
+import { and, desc, eq, isNotNull, lt } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
-import { open } from 'node:fs/promises'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
-import { files, listenings } from '../db/schema.ts'
+import { files, jobs, listenings } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import { jobChange } from '../door/jobChange.ts'
 import type { Receive } from '../files/receive.ts'
@@ -14,17 +13,17 @@ import { digestOf, storeFile } from '../files/store.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
 import { findOpenJob } from '../jobs/find.ts'
+import { requireWave } from './requireWave.ts'
 
 const MOST_SOUND_BYTES = 80_000_000
-/** Within so much of a file its sound must begin, whatever words a recorder puts before it. */
-const HEAD_BYTES = 1 << 20
 
 export function listeningRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
   return Router()
     .put('/jobs/:id/listenings/:row', async (req, res) => {
       const body = await bodyOf(NewListening, req)
       sameId(idOf(req, 'row'), body.id)
-      const values = { ...body, at: new Date(body.at) }
+      const { sides, ...figures } = body
+      const values = { ...figures, sides: (sides ?? null) as [SideSound, SideSound] | null, at: new Date(body.at) }
       const made = await jobChange(db, req, idOf(req), { kind: 'listening' }, async ({ tx, job, person, write }) => {
         const [row] = await tx
           .insert(listenings)
@@ -32,7 +31,7 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
           .onConflictDoNothing()
           .returning({ id: listenings.id })
         if (row) {
-          await write(sentence(body), { ...body, beatTimesS: undefined })
+          await write(sentence(body), { ...figures, beatTimesS: undefined })
           return true
         }
         const [there] = await tx.select().from(listenings).where(eq(listenings.id, body.id))
@@ -49,6 +48,21 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .where(eq(listenings.id, idOf(req, 'row')))
       if (!found[0]) throw new Refused(404, 'not-found', 'There is no such listening.')
       res.json(found[0])
+    })
+    .get('/jobs/:id/sound-before', async (req, res) => {
+      const [job] = await db
+        .select({ clockId: jobs.clockId, receivedAt: jobs.receivedAt })
+        .from(jobs)
+        .where(eq(jobs.id, idOf(req)))
+      if (!job) throw new Refused(404, 'not-found', 'There is no such job.')
+      const [last] = await db
+        .select({ at: listenings.at, firstSide: listenings.firstSide, sides: listenings.sides })
+        .from(listenings)
+        .innerJoin(jobs, eq(jobs.id, listenings.jobId))
+        .where(and(eq(jobs.clockId, job.clockId), lt(listenings.at, job.receivedAt), isNotNull(listenings.sides)))
+        .orderBy(desc(listenings.at))
+        .limit(1)
+      res.json(last ?? null)
     })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
       const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))
@@ -98,21 +112,6 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
       if (!row?.soundId) throw new Refused(404, 'not-found', 'No sound was kept of that listening.')
       await sendFile(db, res, row.soundId, `listening-${row.at.toISOString().slice(0, 16).replace(':', '')}.wav`)
     })
-}
-
-/** A recording is looked at as far as its sound begins: its format, and that there is any. */
-async function requireWave(path: string): Promise<void> {
-  const file = await open(path)
-  try {
-    const start = Buffer.alloc(HEAD_BYTES)
-    const { bytesRead } = await file.read(start, 0, HEAD_BYTES, 0)
-    readWavHeader(start.subarray(0, bytesRead))
-  } catch (error) {
-    if (!(error instanceof WavError)) throw error
-    throw new Refused(415, 'not-sound', error.message)
-  } finally {
-    await file.close()
-  }
 }
 
 function sentence(l: NewListening): string {

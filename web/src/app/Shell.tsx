@@ -11,6 +11,7 @@ import { useServerAway } from '../data/away.ts'
 import { benchName, setBench } from '../data/atTheBench.ts'
 import { Find } from './Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
+import { resumeWatch } from '../hear/watchHost.ts'
 import { queryClient, usePeople, useSettings } from '../data/queries.ts'
 import styles from './Shell.module.css'
 
@@ -28,6 +29,7 @@ export function Shell() {
   const [help, setHelp] = useState(false)
   const { pathname } = useLocation()
   useTimerCalls()
+  useEffect(resumeWatch, [])
   const { data: settings } = useSettings()
   // Times that stood by this device's clock are shown anew by the workshop's, where that is another.
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone

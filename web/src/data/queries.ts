@@ -11,6 +11,7 @@ import {
   type OwnerListed,
   type Person,
   type Settings,
+  type SoundBefore,
   type TableAnswer,
   type TableName,
   type Clock,
@@ -19,6 +20,7 @@ import {
   type DonorFound,
   type DonorRow,
   type OilRow,
+  type WatchPage,
   type ToolRow,
   type WitnessListed,
 } from '@treadle/contract'
@@ -56,6 +58,27 @@ export const useBench = () =>
   useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
 export const useJob = (id: string) =>
   useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
+/** A watch with its minutes; while it runs, what is new is fetched and put to what is there. */
+export const useWatch = (id: string | null, running: boolean) =>
+  useQuery({
+    queryKey: ['watch', id],
+    queryFn: async (): Promise<WatchPage> => {
+      const before = queryClient.getQueryData<WatchPage>(['watch', id])
+      // The last minute may have been told short, and anew since.
+      const after = (before?.minutes.at(-1)?.minute ?? 0) - 1
+      const now = await request<WatchPage>('GET', `/watches/${id}?after=${after}`)
+      return before ? { ...now, minutes: [...before.minutes.filter((m) => m.minute <= after), ...now.minutes] } : now
+    },
+    enabled: id !== null,
+    refetchInterval: running ? 10_000 : false,
+  })
+/** How the clock sounded on the visit before this one. */
+export const useSoundBefore = (jobId: string) =>
+  useQuery({
+    queryKey: ['sound-before', jobId],
+    queryFn: () => request<SoundBefore | null>('GET', `/jobs/${jobId}/sound-before`),
+    staleTime: Infinity,
+  })
 /** The baths that run in open jobs. */
 export const useRunning = () =>
   useQuery({ queryKey: ['timers'], queryFn: () => request<RunningTimer[]>('GET', '/timers'), refetchInterval: 30_000 })

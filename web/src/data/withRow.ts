@@ -24,6 +24,7 @@ const SHOWN: Record<string, [list: Lists, order: Order]> = {
   'oil-sheets': ['oilSheets', by('at')],
   witnesses: ['witnesses', by('at')],
   'strike-counts': ['strikeCounts', by('heardAt')],
+  watches: ['watches', by('beganAt')],
   observations: ['observations', by('at')],
   conditions: ['conditions', by('at')],
   causes: ['confirmedCauses', by('at')],

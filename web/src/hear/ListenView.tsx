@@ -3,7 +3,17 @@ import { beatByEar, gradeBeat } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import type { ReactNode } from 'react'
 import { Mark } from '../parts/Mark.tsx'
-import { offsetOf, offsetRange, signedMs, type Hearing, type HeardIntervals, type Side } from '@treadle/core'
+import {
+  offsetOf,
+  offsetRange,
+  signedMs,
+  type GoingCounts,
+  type Hearing,
+  type HeardIntervals,
+  type Side,
+  type SideSound,
+} from '@treadle/core'
+import { Deeper } from './Deeper.tsx'
 import { Figures } from './Figures.tsx'
 import { IntervalBar } from './IntervalBar.tsx'
 import styles from './Listen.module.css'
@@ -19,10 +29,14 @@ interface Props {
   sources: ReactNode
   /** what stands below the remedies */
   aside: ReactNode
+  /** the counts of its going train, where they are known */
+  train?: (GoingCounts & { names: string[] }) | null
+  /** how it sounded the last time it was here */
+  before?: [SideSound, SideSound] | null
 }
 
 /** What is heard of a clock: the beat in large words, the swing, the split, the figures, and what to do. */
-export function ListenView({ listening, pendulum, settings, sources, aside }: Props) {
+export function ListenView({ listening, pendulum, settings, sources, aside, train = null, before = null }: Props) {
   const { heard, side } = listening
   if (!heard)
     return (
@@ -95,6 +109,14 @@ export function ListenView({ listening, pendulum, settings, sources, aside }: Pr
           calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
         />
         {sources}
+        <Deeper
+          result={result}
+          train={train}
+          before={before}
+          firstSide={side.first}
+          chalk={listening.chalk}
+          onChalk={listening.status === 'listening' ? () => listening.nameTooth(Date.now()) : null}
+        />
       </section>
       <section>
         <h2>{grade === 'sound' ? 'Leave it' : 'To make it even'}</h2>

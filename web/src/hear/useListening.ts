@@ -33,6 +33,10 @@ export interface Listening {
   hurried: boolean
   /** what beats here instead of the count that was given, as it was refused */
   instead: number | null
+  /** the tooth that a person named as it dropped; null: none */
+  chalk: number | null
+  /** a press as the chalked tooth drops */
+  nameTooth: (atMs: number) => void
   /** it is kept elsewhere now, and need not be found again */
   letGo: () => void
 }
@@ -64,6 +68,7 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
   const [instead, setInstead] = useState<number | null>(null)
   const [seconds, setSeconds] = useState(before?.seconds ?? 0)
   const [taps, setTaps] = useState<number[]>(before?.taps ?? [])
+  const [chalkS, setChalkS] = useState<number | null>(null)
   const [chosen, setChosen] = useState<Side | null>(before?.chosen ?? null)
 
   const refuse = useCallback((why: string) => {
@@ -124,6 +129,7 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
     setSeconds(0)
     setTaps([])
     setChosen(null)
+    setChalkS(null)
     setStatus(next)
   }
 
@@ -216,8 +222,22 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
     // Told anew with each verdict, a few times a second.
     hurried: lostAtMs > 0 && startedMs + 1000 * seconds - lostAtMs < HURRIED_MS,
     instead: status === 'refused' ? instead : null,
+    chalk: heard && chalkS !== null ? toothAt(heard.result, chalkS, options.teeth) : null,
+    nameTooth: (atMs) => setChalkS((atMs - started.current) / 1000),
     letGo: () => left.delete(whose),
   }
+}
+
+/** A press comes so long after what it means, s. */
+const REACTION_S = 0.2
+
+/** The tooth, counted from the first beat that is judged now, that dropped as somebody pressed. */
+function toothAt(result: Hearing, pressedS: number, teeth: number | undefined): number | null {
+  const first = result.beats[0]
+  if (!first || teeth === undefined) return null
+  const beatS = (result.intervalsMs[0] + result.intervalsMs[1]) / 2000
+  const index = first.index + Math.round((pressedS - REACTION_S - first.atS) / beatS)
+  return (((Math.floor(index / 2) % teeth) + teeth) % teeth) + 1
 }
 
 function tapsSay(result: Hearing, taps: number[]): SideFinding {

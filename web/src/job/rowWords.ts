@@ -23,6 +23,7 @@ import {
   SuspensionChange,
   Timer,
   TrainSheetChange,
+  WatchChange,
   WheelSheetChange,
   WitnessChange,
 } from '@treadle/contract'
@@ -53,6 +54,7 @@ const SCHEMAS = {
   'strip-steps': StripStep,
   timers: Timer,
   trains: TrainSheetChange,
+  watches: WatchChange,
   wheels: WheelSheetChange,
   witnesses: WitnessChange,
 } satisfies Record<string, RowSchema>

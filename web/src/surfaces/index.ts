@@ -186,6 +186,12 @@ export const SURFACES: Surface[] = [
     owes: ['reading', 'turn', 'wind'],
   },
   {
+    path: 'watch',
+    bay: 'set',
+    title: 'Watch',
+    load: async () => (await import('./watch/WatchSurface.tsx')).WatchSurface,
+  },
+  {
     path: 'trial',
     bay: 'set',
     title: 'Trial',

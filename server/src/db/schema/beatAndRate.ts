@@ -1,4 +1,4 @@
-import type { RateEventKind, ReadingWay, Side } from '@treadle/core'
+import type { RateEventKind, ReadingWay, Side, SideSound } from '@treadle/core'
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
 import { byWhom } from './people.ts'
@@ -32,6 +32,7 @@ export const listenings = pgTable(
     confidence: doublePrecision('confidence').notNull(),
     analyserVersion: text('analyser_version').notNull(),
     beatTimesS: jsonb('beat_times_s').$type<number[]>().notNull(),
+    sides: jsonb('sides').$type<[SideSound, SideSound]>(),
     hasSound: boolean('has_sound').notNull(),
     changeMm: doublePrecision('change_mm'),
     soundId: uuid('sound_id').references(() => files.id),

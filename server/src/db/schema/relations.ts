@@ -10,6 +10,7 @@ import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
 import { plateMaps } from './plates.ts'
 import { depthTrials, escapementSheets, madeParts, springSheets, suspensions, wheelSheets } from './wheels.ts'
 import { dryRuns, oilSheets, strikeCounts, witnesses } from './set.ts'
+import { watches } from './watch.ts'
 import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
@@ -43,6 +44,7 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   oilSheets: many(oilSheets),
   witnesses: many(witnesses),
   strikeCounts: many(strikeCounts),
+  watches: many(watches),
   listenings: many(listenings),
   readings: many(readings),
   events: many(rateEvents),
@@ -144,6 +146,9 @@ export const oilSheetRelations = relations(oilSheets, ({ one }) => ({
 }))
 export const witnessRelations = relations(witnesses, ({ one }) => ({
   job: one(jobs, { fields: [witnesses.jobId], references: [jobs.id] }),
+}))
+export const watchRelations = relations(watches, ({ one }) => ({
+  job: one(jobs, { fields: [watches.jobId], references: [jobs.id] }),
 }))
 export const strikeCountRelations = relations(strikeCounts, ({ one }) => ({
   job: one(jobs, { fields: [strikeCounts.jobId], references: [jobs.id] }),

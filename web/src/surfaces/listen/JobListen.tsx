@@ -2,6 +2,7 @@ import { listeningFrom, type ListeningSummary, type NewListening } from '@treadl
 import {
   DEFAULT_PRACTICE_CLOCK,
   EYE_KEY,
+  goingCounts,
   nearestUsualCount,
   outOfBeatMs,
   signedMs,
@@ -10,11 +11,11 @@ import {
 } from '@treadle/core'
 import { Button, Checkbox, FileButton } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Figure } from '../../parts/Figure.tsx'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
-import { queryClient, sendAsChange, sentenceOf, useChange, useSettings } from '../../data/queries.ts'
+import { queryClient, sendAsChange, sentenceOf, useChange, useSettings, useSoundBefore } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useClockChange } from '../../job/useClockChange.ts'
 import { useObservations } from '../../job/useObservations.ts'
@@ -28,7 +29,9 @@ import { useListening, type Heard } from '../../hear/useListening.ts'
 
 /** Listening to the clock of a job; each listening is kept with its beats and the last minute of its sound. */
 export function JobListen() {
-  const { job, clock, listenings } = useJobData()
+  const { job, clock, listenings, trainSheets } = useJobData()
+  const train = useMemo(() => goingCounts(trainSheets), [trainSheets])
+  const { data: soundBefore } = useSoundBefore(job.id)
   const { data: settings } = useSettings()
   const navigate = useNavigate()
   const change = useChange()
@@ -38,7 +41,8 @@ export function JobListen() {
   const listening = useListening(
     {
       beatsPerHour: pendulum.beatsPerHour ?? undefined,
-      teeth: pendulum.escapeTeeth ?? undefined,
+      teeth: pendulum.escapeTeeth ?? train?.escapeTeeth,
+      train: train ?? undefined,
       ppm: settings?.pickupPpm,
       ticks: pendulum.ticks,
     },
@@ -188,6 +192,8 @@ export function JobListen() {
       pendulum={pendulum}
       settings={settings}
       sources={sources}
+      train={train}
+      before={soundBefore?.sides ?? null}
       aside={
         <>
           {pendulum.ticks === 'once a period' && <EvenToTheEye />}

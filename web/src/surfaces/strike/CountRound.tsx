@@ -12,6 +12,7 @@ import {
 import { Button, Group } from '@mantine/core'
 import { useEffect, useState } from 'react'
 import { v5 } from 'uuid'
+import { useStrikeEar, type StrikeHeardLive } from '../../hear/useStrikeEar.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -42,6 +43,7 @@ export function CountRound({
   const [stop, goTo] = useStop('at')
   const times = strikesRight(setUp.kind, setUp.halves)
   const [way, setWay] = useState<StrikeCountChange['way']>('pedal')
+  const ear = useStrikeEar()
   const blank = (t: Struck) => ({
     id: v5(`${job.id} ${timeKey(t)}`, NAMESPACE),
     version: 0,
@@ -72,8 +74,12 @@ export function CountRound({
         of={[
           ['pedal', 'blow by blow, by the foot'],
           ['hand', 'by hand, moved on quickly'],
+          ['microphone', 'by the microphone'],
         ]}
-        onPick={setWay}
+        onPick={(picked) => {
+          if (picked !== 'microphone') ear.stop()
+          setWay(picked)
+        }}
       />
       {time && (
         <Counting
@@ -82,6 +88,7 @@ export function CountRound({
           row={rowOf(time)}
           way={way}
           pedal={pedal}
+          ear={ear}
           onKeep={(part) => {
             const was = strikeCounts.find((c) => timeKey(c) === timeKey(time))
             rows.set(blank(time), was, { ...part, way, heardAt: new Date().toISOString() })
@@ -141,15 +148,22 @@ function Counting({
   row,
   way,
   pedal,
+  ear,
   onKeep,
 }: {
   time: Struck
   row: StrikeCountRow | undefined
   way: StrikeCountChange['way']
   pedal: boolean
+  ear: StrikeHeardLive
   onKeep: (part: { quarters: number | null; blows: number | null }) => () => void
 }) {
-  const asks = [...(time.quarters > 0 ? (['quarters'] as const) : []), ...(time.blows > 0 ? (['blows'] as const) : [])]
+  // The phrases of a quarter are the foot's to count; the microphone counts blows.
+  const how = way === 'microphone' && time.blows === 0 ? 'pedal' : way
+  const asks = [
+    ...(time.quarters > 0 && how !== 'microphone' ? (['quarters'] as const) : []),
+    ...(time.blows > 0 ? (['blows'] as const) : []),
+  ]
   const [counts, setCounts] = useState<{ quarters: number | null; blows: number | null }>({
     quarters: null,
     blows: null,
@@ -170,39 +184,70 @@ function Counting({
   const latest = useLatest(finish)
   // Once it has been quiet for long enough it has finished, so that the foot alone counts the round.
   useEffect(() => {
-    if (way !== 'pedal' || n === null || n === 0) return
+    if (how !== 'pedal' || n === null || n === 0) return
     const timer = window.setTimeout(() => latest.current(n), QUIET_MS)
     return () => window.clearTimeout(timer)
-  }, [n, way, part, latest])
+  }, [n, how, part, latest])
+  // By the microphone a strike has finished when it has been quiet; what it heard is shown, and kept by itself.
+  const struckNow = ear.heard.groups.at(-1)?.blows ?? 0
+  const struckOut = how === 'microphone' && ear.on && struckNow > 0 && (ear.heard.quietS ?? 0) > QUIET_MS / 1000
+  const { clear } = ear
+  useEffect(() => {
+    if (!struckOut) return
+    clear()
+    latest.current(struckNow)
+  }, [struckOut, struckNow, clear, latest])
   const should = asked === 'quarters' ? time.quarters : time.blows
   const word = asked === 'quarters' ? 'of the quarters' : should === 1 ? 'blow' : 'blows'
   usePedalAction(
     !pedal
       ? null
-      : way === 'pedal'
-        ? {
-            label: `Press at each ${asked === 'quarters' ? 'phrase or call' : 'blow'} of ${timeInWords(time)}`,
-            hint: n === null ? 'it is kept once it is quiet' : `${n} so far`,
-            rhythmic: true,
-            press: () => {
-              count(1)
-              return () => count(-1)
+      : how === 'microphone'
+        ? ear.on
+          ? struckNow > 0
+            ? {
+                label: `Press to keep ${struckNow} ${struckNow === 1 ? 'blow' : 'blows'} for ${timeInWords(time)}`,
+                hint: 'it is kept by itself once it is quiet',
+                press: () => {
+                  clear()
+                  return finish(struckNow)
+                },
+              }
+            : { label: 'Press to stop the microphone', hint: `hears ${timeInWords(time)}`, press: ear.stop }
+          : { label: `Press to hear ${timeInWords(time)} strike`, hint: 'by the microphone', press: ear.start }
+        : how === 'pedal'
+          ? {
+              label: `Press at each ${asked === 'quarters' ? 'phrase or call' : 'blow'} of ${timeInWords(time)}`,
+              hint: n === null ? 'it is kept once it is quiet' : `${n} so far`,
+              rhythmic: true,
+              press: () => {
+                count(1)
+                return () => count(-1)
+              },
+            }
+          : {
+              label: `Press if ${timeInWords(time)} strikes ${should} ${word}`,
+              hint: 'else type what it struck, then Enter',
+              press: () => finish(should),
             },
-          }
-        : {
-            label: `Press if ${timeInWords(time)} strikes ${should} ${word}`,
-            hint: 'else type what it struck, then Enter',
-            press: () => finish(should),
-          },
   )
   return (
     <div className={styles.counting}>
       <p className={styles.big} aria-live="polite">
         {timeInWords(time).replace(/^./, (c) => c.toUpperCase())}:{' '}
-        <strong>{n ?? (asked === 'blows' ? row?.blows : row?.quarters) ?? '–'}</strong> of {should} {word}
+        <strong>
+          {(how === 'microphone' && struckNow > 0 ? struckNow : n) ??
+            (asked === 'blows' ? row?.blows : row?.quarters) ??
+            '–'}
+        </strong>{' '}
+        of {should} {word}
       </p>
       <Group align="end">
-        {way === 'pedal' ? (
+        {how === 'microphone' ? (
+          <Button size="lg" onClick={ear.on ? ear.stop : ear.start}>
+            {ear.on ? 'Stop the microphone' : 'Hear it strike'}
+          </Button>
+        ) : how === 'pedal' ? (
           <>
             <Button size="lg" variant="default" onClick={() => count(1)}>
               {asked === 'quarters' ? 'A phrase or call' : 'A blow'}
@@ -229,6 +274,15 @@ function Counting({
           Silent
         </Button>
       </Group>
+      {how === 'microphone' && (
+        <p className={ear.sentence === '' ? 'quiet' : undefined} role={ear.sentence === '' ? undefined : 'alert'}>
+          {ear.sentence !== ''
+            ? ear.sentence
+            : ear.on
+              ? 'It hears. Move the hands on; the count is kept once it has been quiet for five seconds.'
+              : 'Put the microphone near the bell or the rods.'}
+        </p>
+      )}
     </div>
   )
 }

@@ -1,0 +1,21 @@
+import { readWavHeader, WavError } from '@treadle/core'
+import { open } from 'node:fs/promises'
+import { Refused } from '../http/problem.ts'
+
+/** Within so much of a file its sound must begin, whatever words a recorder puts before it. */
+const HEAD_BYTES = 1 << 20
+
+/** A recording is looked at as far as its sound begins: its format, and that there is any. */
+export async function requireWave(path: string): Promise<void> {
+  const file = await open(path)
+  try {
+    const start = Buffer.alloc(HEAD_BYTES)
+    const { bytesRead } = await file.read(start, 0, HEAD_BYTES, 0)
+    readWavHeader(start.subarray(0, bytesRead))
+  } catch (error) {
+    if (!(error instanceof WavError)) throw error
+    throw new Refused(415, 'not-sound', error.message)
+  } finally {
+    await file.close()
+  }
+}

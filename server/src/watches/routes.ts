@@ -1,0 +1,180 @@
+import { WatchChange, WatchTold, type WatchMark, type WatchMinuteKept } from '@treadle/contract'
+import { timeOfStrike, timeThere } from '@treadle/core'
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { Router, type RequestHandler } from 'express'
+import { v7 as uuid } from 'uuid'
+import type { Database, Queries } from '../db/connect.ts'
+import { clocks, files, rateEvents, strikeCounts, watches, watchMarks, watchMinutes } from '../db/schema.ts'
+import { jobChange, type JobDoing } from '../door/jobChange.ts'
+import type { Receive } from '../files/receive.ts'
+import { sendFile } from '../files/send.ts'
+import { storeFile } from '../files/store.ts'
+import { bodyOf, idOf } from '../http/ask.ts'
+import { Refused } from '../http/problem.ts'
+import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { requireWave } from '../listenings/requireWave.ts'
+import { readSettings } from '../settings/store.ts'
+
+const MOST_SOUND_BYTES = 20_000_000
+
+/** Watches kept on a clock: their minutes, what they heard, and the sound about what was odd. */
+export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
+  return Router()
+    .use(
+      rowRoutes(db, {
+        path: 'watches',
+        table: watches,
+        schema: WatchChange,
+        kind: 'watch',
+        values: (body) => ({
+          ...body,
+          beganAt: new Date(body.beganAt),
+          endedAt: body.endedAt === null ? null : new Date(body.endedAt),
+        }),
+        may: async ({ tx }, body, was) => {
+          if (body === null && was) await forgetSounds(tx, was.id)
+        },
+        sentence: (w, state) =>
+          w.endedAt !== null
+            ? `The watch is over: by ${w.pickup}, at ${w.beatsPerHour} beats an hour.`
+            : state === 'created'
+              ? `A watch begins: by ${w.pickup}${w.device === '' ? '' : ` on ${w.device}`}, at ${w.beatsPerHour} beats an hour.`
+              : 'The watch goes on.',
+        goneSentence: (row) => `Taken back: the watch that began ${row.beganAt.toISOString()}.`,
+      }),
+    )
+    .put('/jobs/:id/watches/:row/told', async (req, res) => {
+      const told = await bodyOf(WatchTold, req)
+      const watchId = idOf(req, 'row')
+      await jobChange(db, req, idOf(req), { kind: 'watch' }, async (doing) => {
+        const watch = await watchOf(doing.tx, doing.job.id, watchId)
+        if (told.minutes.length > 0) await keepMinutes(doing.tx, watchId, told.minutes)
+        for (const mark of told.marks) await keepMark(doing, watch, mark)
+      })
+      res.status(204).end()
+    })
+    .get('/watches/:row', async (req, res) => {
+      const id = idOf(req, 'row')
+      const after = Number(req.query.after ?? -1)
+      const [watch] = await db.select().from(watches).where(eq(watches.id, id))
+      if (!watch) throw new Refused(404, 'not-found', 'There is no such watch.')
+      const minutes = await db
+        .select()
+        .from(watchMinutes)
+        .where(and(eq(watchMinutes.watchId, id), gt(watchMinutes.minute, Number.isFinite(after) ? after : -1)))
+        .orderBy(asc(watchMinutes.minute))
+      const marks = await db.select().from(watchMarks).where(eq(watchMarks.watchId, id)).orderBy(asc(watchMarks.fromS))
+      res.json({
+        watch,
+        minutes: minutes.map(({ watchId: _, ...m }) => m),
+        marks: marks.map(({ watchId: _, soundId, ...m }) => ({ ...m, soundStored: soundId !== null })),
+      })
+    })
+    .put('/jobs/:id/watches/:row/marks/:mark/sound', aMinute, async (req, res) => {
+      if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? ''))
+        throw new Refused(415, 'not-sound', 'A sound is kept as WAV (audio/wav).')
+      const mine = and(eq(watchMarks.id, idOf(req, 'mark')), eq(watchMarks.watchId, idOf(req, 'row')))
+      await receive(req, res, MOST_SOUND_BYTES, async ({ path }) => {
+        await requireWave(path)
+        await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job }) => {
+          await watchOf(tx, job.id, idOf(req, 'row'))
+          const [mark] = await tx.select({ soundId: watchMarks.soundId }).from(watchMarks).where(mine)
+          if (!mark) throw new Refused(404, 'not-found', 'The watch has marked no such thing.')
+          if (mark.soundId !== null) return
+          const soundId = uuid()
+          await storeFile(tx, soundId, 'audio/wav', path)
+          await tx.update(watchMarks).set({ soundId }).where(mine)
+        })
+      })
+      res.status(204).end()
+    })
+    .get('/watch-marks/:row/sound', async (req, res) => {
+      const [mark] = await db
+        .select({ soundId: watchMarks.soundId, fromS: watchMarks.fromS })
+        .from(watchMarks)
+        .where(eq(watchMarks.id, idOf(req, 'row')))
+      if (!mark?.soundId) throw new Refused(404, 'not-found', 'No sound was kept of that.')
+      await sendFile(db, res, mark.soundId, `watch-${Math.round(mark.fromS)}s.wav`)
+    })
+}
+
+async function watchOf(tx: Queries, jobId: string, id: string) {
+  const [watch] = await tx
+    .select()
+    .from(watches)
+    .where(and(eq(watches.id, id), eq(watches.jobId, jobId)))
+  if (!watch) throw new Refused(404, 'not-found', 'There is no such watch of this clock.')
+  return watch
+}
+
+/** A minute told again takes the place of what was told before: it was heard to its end since. */
+async function keepMinutes(tx: Queries, watchId: string, minutes: WatchMinuteKept[]): Promise<void> {
+  // The last of one number counts: one statement can't write a row twice.
+  const rows = [...new Map(minutes.map((m) => [m.minute, { ...m, watchId }])).values()]
+  const set = Object.fromEntries(
+    Object.entries(watchMinutes)
+      .filter(([key]) => key !== 'watchId' && key !== 'minute' && key in (rows[0] ?? {}))
+      .map(([key, column]) => [key, sql.raw(`excluded.${(column as { name: string }).name}`)]),
+  )
+  await tx
+    .insert(watchMinutes)
+    .values(rows)
+    .onConflictDoUpdate({ target: [watchMinutes.watchId, watchMinutes.minute], set })
+}
+
+async function keepMark(doing: JobDoing, watch: typeof watches.$inferSelect, mark: WatchMark): Promise<void> {
+  const { tx, write } = doing
+  const [was] = await tx.select().from(watchMarks).where(eq(watchMarks.id, mark.id))
+  if (was && was.watchId !== watch.id) throw new Refused(409, 'other-watch', 'Another watch has marked that already.')
+  const { id, ...figures } = mark
+  await tx
+    .insert(watchMarks)
+    .values({ id, ...figures, watchId: watch.id })
+    .onConflictDoUpdate({ target: watchMarks.id, set: figures })
+  if (was) return
+  const at = new Date(watch.beganAt.getTime() + 1000 * mark.fromS)
+  if (mark.kind === 'silent') await write(`Watched: silent from ${at.toISOString()}; ${mark.note}.`)
+  if (mark.kind === 'strike' && mark.blows !== null) await countInTrial(doing, at, mark.blows)
+}
+
+/** In a trial a strike that was heard fills its time of the round, unless a later one was counted there. */
+async function countInTrial({ tx, job, person, write }: JobDoing, heardAt: Date, blows: number): Promise<void> {
+  const [clock] = await tx.select({ work: clocks.work }).from(clocks).where(eq(clocks.id, job.clockId))
+  const begun = await tx
+    .select({ at: rateEvents.at })
+    .from(rateEvents)
+    .where(and(eq(rateEvents.jobId, job.id), eq(rateEvents.kind, 'trial')))
+  const strike = clock?.work.strike
+  if (!strike || !begun.some((e) => e.at <= heardAt)) return
+  const { timeZone } = await readSettings(tx)
+  const time = timeOfStrike(timeThere(heardAt.getTime() / 1000, timeZone).slice(-5), blows, strike)
+  if (!time) return
+  const [was] = await tx
+    .select()
+    .from(strikeCounts)
+    .where(
+      and(eq(strikeCounts.jobId, job.id), eq(strikeCounts.hour, time.hour), eq(strikeCounts.quarter, time.quarter)),
+    )
+  if (was && was.heardAt >= heardAt) return
+  const values = { blows, quarters: null, way: 'microphone' as const, heardAt, at: heardAt, ...person }
+  if (was)
+    await tx
+      .update(strikeCounts)
+      .set({ ...values, version: was.version + 1 })
+      .where(eq(strikeCounts.id, was.id))
+  else
+    await tx
+      .insert(strikeCounts)
+      .values({ id: uuid(), jobId: job.id, hour: time.hour, quarter: time.quarter, ...values })
+  await write(
+    `Heard by the watch: ${blows} struck at ${time.quarter === 0 ? time.hour : `${time.hour}:${time.quarter * 15}`}.`,
+  )
+}
+
+/** Sounds go with their watch; its minutes and marks follow it by themselves. */
+async function forgetSounds(tx: Queries, watchId: string): Promise<void> {
+  const marks = await tx.select({ soundId: watchMarks.soundId }).from(watchMarks).where(eq(watchMarks.watchId, watchId))
+  const sounds = marks.flatMap((m) => (m.soundId ? [m.soundId] : []))
+  await tx.delete(watchMarks).where(eq(watchMarks.watchId, watchId))
+  if (sounds.length > 0) await tx.delete(files).where(inArray(files.id, sounds))
+}

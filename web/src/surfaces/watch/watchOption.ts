@@ -1,0 +1,142 @@
+import type { RateEventRow, WatchPage } from '@treadle/contract'
+import type { EChartsCoreOption } from 'echarts/core'
+
+export interface WatchColours {
+  ink: string
+  quiet: string
+  line: string
+  steel: string
+  brass: string
+  verdigris: string
+  amber: string
+  madder: string
+}
+
+/** What the chart of a watch shows, above one another by time: rate, out of beat, loudness, with strikes and silences. */
+export function watchOption(
+  { watch, minutes, marks }: WatchPage,
+  events: RateEventRow[],
+  colours: WatchColours,
+  fontFamily: string,
+): EChartsCoreOption {
+  const began = Date.parse(watch.beganAt)
+  const at = (s: number) => began + 1000 * s
+  const points = (of: (m: WatchPage['minutes'][number]) => number | null) =>
+    minutes.map((m) => [at(m.fromS + m.seconds / 2), of(m)])
+  const last = minutes.at(-1)
+  const untilMs = last ? at(last.fromS + last.seconds) : began
+  const axis = {
+    axisLine: { lineStyle: { color: colours.line } },
+    axisLabel: { color: colours.quiet, fontSize: 13 },
+    splitLine: { lineStyle: { color: colours.line, opacity: 0.5 } },
+    nameTextStyle: { color: colours.quiet, fontSize: 13, align: 'left' as const },
+  }
+  const tops = [34, 226, 344]
+  const heights = [150, 76, 76]
+  const inside = events.filter((e) => Date.parse(e.at) >= began && Date.parse(e.at) <= untilMs)
+  return {
+    animation: false,
+    textStyle: { fontFamily, color: colours.ink },
+    grid: tops.map((top, i) => ({ top, height: heights[i], left: 62, right: 18 })),
+    axisPointer: { link: [{ xAxisIndex: 'all' }] },
+    tooltip: {
+      trigger: 'axis',
+      confine: true,
+      valueFormatter: (value: unknown) => (typeof value === 'number' ? value.toFixed(2) : '–'),
+    },
+    dataZoom: [
+      { type: 'inside', xAxisIndex: [0, 1, 2], minValueSpan: 60_000 },
+      { type: 'slider', xAxisIndex: [0, 1, 2], bottom: 6, height: 22, minValueSpan: 60_000, borderColor: colours.line },
+    ],
+    xAxis: [0, 1, 2].map((gridIndex) => ({
+      type: 'time',
+      gridIndex,
+      min: began,
+      max: untilMs,
+      ...axis,
+      splitLine: { show: false },
+      axisLabel: { ...axis.axisLabel, show: gridIndex === 2, hideOverlap: true },
+    })),
+    yAxis: [
+      { gridIndex: 0, name: 'rate, s a day', scale: true, ...axis },
+      { gridIndex: 1, name: 'out of beat, ms', scale: true, ...axis, splitNumber: 2 },
+      { gridIndex: 2, name: 'loudness, dB', scale: true, ...axis, splitNumber: 2 },
+    ],
+    series: [
+      {
+        name: 'rate',
+        type: 'line',
+        xAxisIndex: 0,
+        yAxisIndex: 0,
+        data: points((m) => m.rateSecondsPerDay),
+        showSymbol: false,
+        sampling: 'lttb',
+        lineStyle: { color: colours.brass, width: 1.5 },
+        itemStyle: { color: colours.brass },
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          lineStyle: { color: colours.steel, type: 'solid' },
+          label: { color: colours.steel, fontSize: 13, formatter: '{b}' },
+          data: inside.map((e) => ({ xAxis: Date.parse(e.at), name: e.kind === 'winding' ? 'wound' : e.kind })),
+        },
+        markArea: {
+          silent: true,
+          itemStyle: { color: colours.madder, opacity: 0.14 },
+          label: { color: colours.madder, fontSize: 13, formatter: '{b}' },
+          data: marks
+            .filter((m) => m.kind === 'silent')
+            .map((m) => [
+              { xAxis: at(m.fromS), name: m.toS === null ? 'stopped' : 'silent' },
+              { xAxis: m.toS === null ? untilMs : at(m.toS) },
+            ]),
+        },
+      },
+      {
+        name: 'strikes',
+        type: 'scatter',
+        xAxisIndex: 0,
+        yAxisIndex: 0,
+        symbol: 'triangle',
+        symbolSize: 9,
+        itemStyle: { color: colours.verdigris },
+        data: marks.filter((m) => m.kind === 'strike').map((m) => [at(m.fromS), lowest(minutes)]),
+        tooltip: { show: false },
+      },
+      {
+        name: 'out of beat',
+        type: 'line',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        data: points((m) => m.outOfBeatMs),
+        showSymbol: false,
+        sampling: 'lttb',
+        lineStyle: { color: colours.brass, width: 1.5 },
+        itemStyle: { color: colours.brass },
+      },
+      ...(['firstDb', 'secondDb'] as const).map((key, i) => ({
+        name: i === 0 ? 'one side' : 'the other',
+        type: 'line' as const,
+        xAxisIndex: 2,
+        yAxisIndex: 2,
+        data: points((m) => m[key]),
+        showSymbol: false,
+        sampling: 'lttb' as const,
+        lineStyle: {
+          color: i === 0 ? colours.brass : colours.steel,
+          width: 1.5,
+          type: i === 0 ? ('solid' as const) : ('dashed' as const),
+        },
+        itemStyle: { color: i === 0 ? colours.brass : colours.steel },
+      })),
+    ],
+  }
+}
+
+/** Strikes stand at the foot of the rate. */
+function lowest(minutes: WatchPage['minutes']): number {
+  return minutes.reduce(
+    (least, m) => (m.rateSecondsPerDay === null ? least : Math.min(least, m.rateSecondsPerDay)),
+    Infinity,
+  )
+}
