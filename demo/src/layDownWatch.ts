@@ -5,7 +5,7 @@ import { demoId, type DemoApi } from './api.ts'
 const HOURS = 11
 const BEATS_A_MINUTE = 120
 /** A third wheel that runs a little out of true. */
-const WHEEL = { periodS: 300, ms: 5 }
+const WHEEL = { periodS: 300, ms: 0.8 }
 /** s/day at the beginning, and by how much more every hour, as its spring runs down. */
 const RATE = { start: -5.2, perHour: 0.16 }
 

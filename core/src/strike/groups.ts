@@ -27,6 +27,9 @@ const SURE_RISE_DB = 4
 const SURELY_SUM_DB = 80
 /** What has fallen farther in a quarter of a second was a knock, dB. */
 const RINGS_DB = 23
+/** One that stands alone has fallen no farther, and is no fainter than the loudest by more, dB. */
+const ALONE_FALLS_DB = 16
+const ALONE_FAINTER_DB = 10
 /** Of what its fellows bring, a blow brings at least so much. */
 const LEAST_OF_USUAL = 0.3
 const SHORTEST_S = 0.28
@@ -57,9 +60,11 @@ const PIPE_BANDS = 6
  * quarters are, keep their sure blows. Two falling notes of a pipe, in pairs, are a bird's, each pair one call.
  */
 export function strikings(blows: HeardBlow[]): StrikeGroup[] {
-  return clusters(inCompany(blows.filter((b) => b.fallDb < RINGS_DB))).flatMap((cluster) => {
+  const ringing = inCompany(blows.filter((b) => b.fallDb < RINGS_DB))
+  const loudest = Math.max(...ringing.map((b) => b.levelDb))
+  return clusters(ringing).flatMap((cluster) => {
     const sure = cluster.filter(isSure)
-    if (sure.length === 0) return []
+    if (sure.length === 0 || (sure.length === 1 && !sure.every((b) => standsAlone(b, loudest)))) return []
     const bird = birdCalls(sure)
     if (bird) return [group(bird, true)]
     return sequences(cluster).map((sequence) =>
@@ -70,6 +75,11 @@ export function strikings(blows: HeardBlow[]): StrikeGroup[] {
 
 function isSure(blow: HeardBlow): boolean {
   return blow.sumDb >= SURE_SUM_DB && (blow.riseDb >= SURE_RISE_DB || blow.sumDb >= SURELY_SUM_DB)
+}
+
+/** A single blow has no company to speak for it: it must be clear, and as loud as the others of its clock. */
+function standsAlone(blow: HeardBlow, loudestDb: number): boolean {
+  return blow.sumDb >= SURELY_SUM_DB && blow.fallDb < ALONE_FALLS_DB && blow.levelDb > loudestDb - ALONE_FAINTER_DB
 }
 
 /** Without what is much fainter than the blows near it and brings much less: ticks and knocks that a blow lifted. */

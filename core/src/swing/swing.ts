@@ -1,5 +1,7 @@
+import { median } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { FieldError } from '../check/require.ts'
+import { robustSpread } from '../listen/spread.ts'
 
 /** A pendulum's angle at a moment, degrees from the vertical of the picture, + right. */
 export interface AngleAt {
@@ -25,6 +27,10 @@ const LEAST_ANGLES = 12
 const SHORTEST_PERIOD_S = 0.2
 const LONGEST_PERIOD_S = 4
 const ROUNDS = 12
+/** A sinusoid stays within 1.4 of its own robust spread: what is far beyond is something else. */
+const WIDEST = 3
+/** Out of all the periods that are tried noise makes some arc: it must be so many of its errors. */
+const CLEAR = 5.5
 /** Angles farther from the swing than so many spreads are not the pendulum's. */
 const OUTLIER = 4
 
@@ -39,8 +45,11 @@ const OUTLIER = 4
 export function fitSwing(angles: AngleAt[]): Swing {
   if (angles.length < LEAST_ANGLES)
     throw new FieldError('film', `${angles.length} angles`, `it takes at least ${LEAST_ANGLES} to tell a swing`)
-  let used = angles
-  let periodS = findPeriod(angles)
+  const middle0 = median(angles.map((a) => a.deg))
+  const spread0 = robustSpread(angles.map((a) => a.deg))
+  let used = angles.filter((a) => Math.abs(a.deg - middle0) <= WIDEST * spread0)
+  if (used.length < LEAST_ANGLES) used = angles
+  let periodS = findPeriod(used)
   let fit = harmonic(used, periodS)
   for (let round = 0; round < ROUNDS; round++) {
     periodS = refine(used, periodS)
@@ -52,7 +61,7 @@ export function fitSwing(angles: AngleAt[]): Swing {
   }
   const { sine, cosine, middle, scatter, angleAt } = fit
   const semiArcDeg = Math.hypot(sine, cosine)
-  if (!(semiArcDeg > 3 * scatter * Math.sqrt(2 / used.length)))
+  if (!(semiArcDeg > CLEAR * scatter * Math.sqrt(2 / used.length)))
     throw new FieldError('film', `${semiArcDeg.toFixed(3)}°`, 'nothing in it swings clearly')
   const together = neighbours(used.map((a) => a.deg - angleAt(a.atS)))
   const widen = Math.sqrt((1 + together) / (1 - together))

@@ -58,6 +58,8 @@ const SHORTEST_S = 8
 const SILENT_S = 6
 /** Mean power of −105 dB: the recorder gives nothing. */
 const NO_SOUND = 3e-11
+/** Two moments nearer than this are one beat. */
+const SIDE_BY_SIDE_S = 0.05
 /** Blows are sorted into strikings when none has come for so long. */
 const STRUCK_OUT_S = 25
 
@@ -154,9 +156,12 @@ export class Watch {
     const inside = (atS: number) => atS >= fromS && atS < fromS + seconds
     const expected = Math.round((seconds * this.options.beatsPerHour) / 3600 / this.#perTick)
     if (heard) this.#follow(heard.result, heard.startS)
-    const onCourse = heard ? [] : this.#course ? beatsOnCourse(bins, binS, startS, this.#course) : []
-    const times = heard ? heard.result.beats.map((b) => b.atS + heard.startS) : onCourse
-    const mine = times.filter(inside)
+    const told = heard?.result.beats.map((b) => b.atS + heard.startS) ?? []
+    // Where only a part could be heard well, the other beats are those that stayed on its course.
+    const [first, last] = [told[0] ?? Infinity, told.at(-1) ?? -Infinity]
+    const onCourse = heard?.whole || !this.#course ? [] : beatsOnCourse(bins, binS, startS, this.#course)
+    const others = onCourse.filter((atS) => !heard || atS < first - SIDE_BY_SIDE_S || atS > last + SIDE_BY_SIDE_S)
+    const mine = [...told, ...others].filter(inside).sort((a, b) => a - b)
     this.#heardAt(steady(mine, (3600 * this.#perTick) / this.options.beatsPerHour))
     this.to.minute({ fromS, seconds, beatsHeard: mine.length, beatsExpected: expected, ...this.#figures(heard) })
     this.#fromS = fromS + seconds
@@ -169,18 +174,22 @@ export class Watch {
   }
 
   /** The whole minute, or the part of it in which the beats stayed on their course. */
-  #hearBest(bins: Float32Array, binS: number, startS: number): { result: Hearing; startS: number } | null {
-    const listen = (part: Float32Array, at: number) => {
+  #hearBest(
+    bins: Float32Array,
+    binS: number,
+    startS: number,
+  ): { result: Hearing; startS: number; whole: boolean } | null {
+    const listen = (part: Float32Array, at: number, isWhole: boolean) => {
       const result = hear(part, binS, { ...this.options, known: this.#known(at) })
-      return result.heard ? { result, startS: at } : null
+      return result.heard ? { result, startS: at, whole: isWhole } : null
     }
-    const whole = listen(bins, startS)
+    const whole = listen(bins, startS, true)
     if (whole || !this.#course) return whole
     const goes = longestRun(beatsOnCourse(bins, binS, startS, this.#course), this.#course.beatS)
     const [first, last] = [goes[0], goes.at(-1)]
     if (first === undefined || last === undefined || last - first < SHORTEST_S) return null
     const from = Math.max(0, Math.round((first - startS - 0.3) / binS))
-    return listen(bins.subarray(from, Math.round((last - startS + 0.3) / binS)), startS + from * binS)
+    return listen(bins.subarray(from, Math.round((last - startS + 0.3) / binS)), startS + from * binS, false)
   }
 
   /** The course so far as it goes on in a stretch that begins at `atS`. */

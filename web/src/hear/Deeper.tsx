@@ -5,6 +5,9 @@ import { KnocksPicture } from './KnocksPicture.tsx'
 import { ToothRing } from './ToothRing.tsx'
 import { WheelsHeard } from './WheelsHeard.tsx'
 
+/** Fewer turns say nothing of a tooth that one knock would not. */
+const TURNS = 2
+
 /** What is asked of a beat besides its evenness: its teeth, its wheels, and what a tick is made of. */
 export function Deeper({
   result,
@@ -24,11 +27,19 @@ export function Deeper({
   onChalk: (() => void) | null
 }) {
   const teeth = result.teeth && result.teeth.length > 0 ? Math.max(...result.teeth.map((t) => t.tooth)) : 0
+  const turns = Math.min(...(result.teeth ?? []).map((t) => t.turnsHeard))
   return (
     <div className={styles.deeper}>
       {result.teeth && teeth > 0 && (
         <div>
-          <ToothRing reports={result.teeth} teeth={teeth} chalk={chalk} />
+          {turns >= TURNS ? (
+            <ToothRing reports={result.teeth} teeth={teeth} chalk={chalk} />
+          ) : (
+            <p className="quiet">
+              Its {teeth} teeth are told apart after {TURNS} whole turns of the escape wheel:{' '}
+              {Math.ceil((TURNS * teeth * 7200) / result.beatsPerHour)} s.
+            </p>
+          )}
           {onChalk && (
             <Button size="md" variant="default" onClick={onChalk}>
               The chalked tooth drops now
@@ -36,12 +47,10 @@ export function Deeper({
           )}
         </div>
       )}
-      <div>
-        {result.periodic && train && (
-          <WheelsHeard periodic={result.periodic} train={train} seconds={result.secondsAnalysed} />
-        )}
-        <KnocksPicture sides={result.sides} before={before} firstSide={firstSide} />
-      </div>
+      <KnocksPicture sides={result.sides} before={before} firstSide={firstSide} />
+      {result.periodic && train && (
+        <WheelsHeard periodic={result.periodic} train={train} seconds={result.secondsAnalysed} />
+      )}
     </div>
   )
 }

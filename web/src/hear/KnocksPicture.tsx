@@ -1,7 +1,7 @@
 import { SHAPE_FROM_MS, SHAPE_STEP_MS, soundTells, type Side, type SideSound, type SoundHint } from '@treadle/core'
 import styles from './Deeper.module.css'
 
-const WIDTH = 640
+const WIDTH = 460
 const HEIGHT = 78
 const FOOT = 60
 

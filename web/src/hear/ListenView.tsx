@@ -109,14 +109,6 @@ export function ListenView({ listening, pendulum, settings, sources, aside, trai
           calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
         />
         {sources}
-        <Deeper
-          result={result}
-          train={train}
-          before={before}
-          firstSide={side.first}
-          chalk={listening.chalk}
-          onChalk={listening.status === 'listening' ? () => listening.nameTooth(Date.now()) : null}
-        />
       </section>
       <section>
         <h2>{grade === 'sound' ? 'Leave it' : 'To make it even'}</h2>
@@ -153,6 +145,14 @@ export function ListenView({ listening, pendulum, settings, sources, aside, trai
         />
         {aside}
       </section>
+      <Deeper
+        result={result}
+        train={train}
+        before={before}
+        firstSide={side.first}
+        chalk={listening.chalk}
+        onChalk={listening.status === 'listening' ? () => listening.nameTooth(Date.now()) : null}
+      />
     </div>
   )
 }

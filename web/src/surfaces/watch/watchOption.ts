@@ -31,8 +31,8 @@ export function watchOption(
     splitLine: { lineStyle: { color: colours.line, opacity: 0.5 } },
     nameTextStyle: { color: colours.quiet, fontSize: 13, align: 'left' as const },
   }
-  const tops = [34, 226, 344]
-  const heights = [150, 76, 76]
+  const tops = [30, 206, 316]
+  const heights = [136, 68, 68]
   const inside = events.filter((e) => Date.parse(e.at) >= began && Date.parse(e.at) <= untilMs)
   return {
     animation: false,

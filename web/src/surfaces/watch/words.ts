@@ -27,7 +27,9 @@ export function duration(s: number): string {
   const minutes = Math.round(s / 60)
   if (minutes < 120) return `${minutes} min`
   const hours = Math.floor(minutes / 60)
-  return hours < 48 ? `${hours} h ${minutes % 60} min` : `${Math.floor(hours / 24)} days ${hours % 24} h`
+  return hours < 48
+    ? `${hours} h${minutes % 60 === 0 ? '' : ` ${minutes % 60} min`}`
+    : `${Math.floor(hours / 24)} days ${hours % 24} h`
 }
 
 /** What a watch tells, each in a sentence: what it is and what to do about it. */
@@ -64,11 +66,11 @@ export function tellsInWords(
       : []),
     ...wheels.arbors.map((a) => ({
       state: 'must' as const,
-      text: `${names[a.arbor] ?? 'An arbor'}: every ${duration(a.periodS)} it comes early and late by ${a.amplitudeMs.toFixed(0)} ms.`,
+      text: `${names[a.arbor] ?? 'An arbor'}: every ${duration(a.periodS)} it comes early and late by ${a.amplitudeMs.toFixed(1)} ms.`,
     })),
     ...wheels.meshes.map((m) => ({
       state: 'watch' as const,
-      text: `The ${m.teeth} teeth on ${names[m.arbor] ?? 'an arbor'}: every ${duration(m.periodS)}, ${m.amplitudeMs.toFixed(0)} ms.`,
+      text: `The ${m.teeth} teeth on ${names[m.arbor] ?? 'an arbor'}: every ${duration(m.periodS)}, ${m.amplitudeMs.toFixed(1)} ms.`,
     })),
   ]
 }

@@ -1,0 +1,137 @@
+import { describe, expect, test } from 'vitest'
+import { StrikeEar, strikings, timeOfStrike, type HeardBlow } from '../src/index.ts'
+import { random, type ClockSound } from './clockSound.ts'
+import { strikeSound, type StrikeSound } from './strikeSound.ts'
+
+function hearStrikes(made: StrikeSound) {
+  const { samples, sampleRate } = strikeSound(made)
+  return groupsIn(samples, sampleRate)
+}
+
+function groupsIn(samples: Float32Array, sampleRate: number) {
+  const blows: HeardBlow[] = []
+  const ear = new StrikeEar(sampleRate, (blow) => blows.push(blow))
+  for (let at = 0, n = 0; at < samples.length; n++) {
+    const length = 3000 + ((n * 977) % 9001)
+    ear.push(samples.subarray(at, at + length))
+    at += length
+  }
+  ear.end()
+  return strikings(blows)
+}
+
+const FS = 24_000
+
+describe('strikes over the ticking', () => {
+  test('bells, gongs and rods, 1 to 12, in rooms that echo and knock: nearly all counted right', () => {
+    let right = 0
+    const wrong: string[] = []
+    const all = 48
+    for (let seed = 401; seed < 401 + all; seed++) {
+      const u = random(seed * 77)
+      const on = (['bell', 'gong', 'rods', 'thin bell'] as const)[seed % 4]!
+      const blows = 1 + Math.floor(12 * u())
+      const gap = 0.9 + 1.4 * u()
+      const start = 3 + 3 * u()
+      const blowsS = Array.from({ length: blows }, (_, i) => start + i * gap + 0.04 * u())
+      const clock: ClockSound = {
+        sampleRate: FS,
+        beatsPerHour: [3600, 4800, 7200, 9000][Math.floor(4 * u())]!,
+        seconds: start + blows * gap + 4,
+        noise: 0.001 + 0.004 * u(),
+        knocks: u() < 0.3 ? 6 : 0,
+        seed,
+        ...(u() < 0.4 && { echo: { fallS: 0.1 + 0.2 * u(), wet: 0.3 } }),
+      }
+      const groups = hearStrikes({ on, blowsS, loud: 0.1 + 0.4 * u(), clock, seed })
+      if (groups.length === 1 && groups[0]!.blows === blows) {
+        right++
+        expect(Math.abs(groups[0]!.atS - blowsS[0]!)).toBeLessThan(0.12)
+      } else wrong.push(`${seed} ${on} ${blows}: ${groups.map((g) => g.blows).join(' ')}`)
+    }
+    expect(wrong.length, wrong.join('; ')).toBeLessThanOrEqual(2)
+    expect(right).toBeGreaterThanOrEqual(all - 2)
+  })
+
+  test('the intervals are those between the blows', () => {
+    const [group] = hearStrikes({ on: 'bell', blowsS: [4, 5.5, 7.1, 8.5], clock: { sampleRate: FS, seconds: 14 } })
+    expect(group!.intervalsS.map((s) => Number(s.toFixed(1)))).toEqual([1.5, 1.6, 1.4])
+  })
+
+  test('the hour and its half are two strikings', () => {
+    const groups = hearStrikes({
+      on: 'gong',
+      blowsS: [3, 4.6, 6.2, 20],
+      clock: { sampleRate: FS, seconds: 27, beatsPerHour: 4800 },
+    })
+    expect(groups.map((g) => g.blows)).toEqual([3, 1])
+    expect(groups[1]!.atS).toBeCloseTo(20, 1)
+  })
+
+  test('a quarter’s notes are one sequence, the hour after it another', () => {
+    const quarter = [3, 3.7, 4.4, 5.1]
+    const hour = [8.6, 10.2, 11.8]
+    const groups = hearStrikes({
+      on: 'rods',
+      blowsS: [...quarter, ...hour],
+      notes: [1, 0.89, 0.79, 0.6, 0.45, 0.45, 0.45],
+      clock: { sampleRate: FS, seconds: 17 },
+    })
+    expect(groups.map((g) => g.blows)).toEqual([4, 3])
+  })
+
+  test('no strike, no group: a clock alone, with knocks and a voice, and after a recorder that gave nothing', () => {
+    for (const seed of [1, 2, 3]) {
+      const { samples } = strikeSound({
+        on: 'bell',
+        blowsS: [],
+        clock: { sampleRate: FS, seconds: 20, seed, knocks: 8, echo: { fallS: 0.25, wet: 0.4 } },
+      })
+      samples.fill(0, 6 * FS, 9 * FS)
+      expect(groupsIn(samples, FS)).toEqual([])
+    }
+  })
+})
+
+describe('blows put together', () => {
+  const blow = (atS: number, part: Partial<HeardBlow> = {}): HeardBlow => ({
+    atS,
+    riseDb: 15,
+    sumDb: 250,
+    levelDb: 30,
+    fallDb: 3,
+    pitchHz: 900,
+    bands: 20,
+    ...part,
+  })
+
+  test('a weak rise counts where a blow is due, and nowhere else', () => {
+    const weak = { riseDb: 2, sumDb: 25 }
+    expect(strikings([blow(1), blow(2.5), blow(4, weak), blow(5.5), blow(6.2, weak)])).toMatchObject([{ blows: 4 }])
+  })
+  test('what is gone in a quarter of a second was a knock', () => {
+    expect(strikings([blow(1, { fallDb: 30 })])).toEqual([])
+  })
+  test('falling notes of a pipe in pairs are a bird’s calls, each pair one', () => {
+    const pipe = (atS: number, pitchHz: number) => blow(atS, { pitchHz, bands: 3 })
+    const calls = [1, 2.2, 3.4].flatMap((s) => [pipe(s, 700), pipe(s + 0.4, 570)])
+    expect(strikings(calls)).toMatchObject([{ blows: 3, bird: true }])
+  })
+})
+
+describe('the time of a strike', () => {
+  const strike = { kind: 'rack', halves: 'one' } as const
+  test.each([
+    ['03:01', 3, { hour: 3, quarter: 0 }],
+    ['14:57', 3, { hour: 3, quarter: 0 }],
+    ['23:58', 12, { hour: 12, quarter: 0 }],
+    ['03:28', 1, { hour: 3, quarter: 2 }],
+  ])('at %s is that of its dial', (clock, blows, time) => {
+    expect(timeOfStrike(clock, blows, strike)).toMatchObject(time)
+  })
+  test('is not told between the hours, nor by a chime’s notes', () => {
+    expect(timeOfStrike('03:15', 3, strike)).toBeNull()
+    expect(timeOfStrike('03:00', 16, strike)).toBeNull()
+    expect(timeOfStrike('03:30', 1, { kind: 'rack', halves: 'none' })).toBeNull()
+  })
+})
