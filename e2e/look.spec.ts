@@ -57,6 +57,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Round-top drum clock', 'make'],
   ['Net-loft bird clock', 'assemble'],
   ['Assembly-room chiming clock', 'oil'],
+  ['Assembly-room chiming clock', 'watch'],
   ['Net-loft bird clock', 'oil'],
   ['Assembly-room chiming clock', 'strike'],
   ['Net-loft bird clock', 'strike?show=set-up'],

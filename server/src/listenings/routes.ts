@@ -1,6 +1,6 @@
 import { NewListening } from '@treadle/contract'
 import { outOfBeatMs, splitTold, type SideSound } from '@treadle/core'
-import { and, desc, eq, isNotNull, lt } from 'drizzle-orm'
+import { and, desc, eq, isNotNull, lt, ne } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
@@ -59,7 +59,14 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .select({ at: listenings.at, firstSide: listenings.firstSide, sides: listenings.sides })
         .from(listenings)
         .innerJoin(jobs, eq(jobs.id, listenings.jobId))
-        .where(and(eq(jobs.clockId, job.clockId), lt(listenings.at, job.receivedAt), isNotNull(listenings.sides)))
+        .where(
+          and(
+            eq(jobs.clockId, job.clockId),
+            ne(jobs.id, idOf(req)),
+            lt(listenings.at, job.receivedAt),
+            isNotNull(listenings.sides),
+          ),
+        )
         .orderBy(desc(listenings.at))
         .limit(1)
       res.json(last ?? null)

@@ -258,7 +258,6 @@ async function untilTold(watch: Kept): Promise<void> {
       await sendAsChange({ method: 'PUT', path: `/jobs/${watch.jobId}/watches/${watch.id}/told`, body: part })
       untold = { minutes: untold.minutes.slice(part.minutes.length), marks: untold.marks.slice(part.marks.length) }
       writeUntold()
-      await queryClient.invalidateQueries({ queryKey: ['watch', watch.id] })
       const told = sounds.filter((s) => part.marks.some((m) => m.id === s.mark))
       sounds = sounds.filter((s) => !told.includes(s))
       for (const { mark: name, wav } of told)
@@ -267,6 +266,7 @@ async function untilTold(watch: Kept): Promise<void> {
           path: `/jobs/${watch.jobId}/watches/${watch.id}/marks/${name}/sound`,
           body: new Blob([wav], { type: 'audio/wav' }),
         })
+      await queryClient.invalidateQueries({ queryKey: ['watch', watch.id] })
     }
   } catch (error) {
     show({ sentence: `Not kept: ${sentenceOf(error)}` })

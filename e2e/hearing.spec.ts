@@ -1,0 +1,187 @@
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import type { JobPage, WatchPage } from '@treadle/contract'
+import { encodeWav } from '@treadle/core'
+import { clockSound } from '../core/test/clockSound.ts'
+import { strikeSound } from '../core/test/strikeSound.ts'
+import { watchSound } from '../core/test/watchSound.ts'
+import { expect, test } from './workshop.ts'
+
+const FOLDER = join(import.meta.dirname, '..', 'test-results')
+
+function record(name: string, samples: Float32Array, sampleRate: number): string {
+  mkdirSync(FOLDER, { recursive: true })
+  const path = join(FOLDER, name)
+  writeFileSync(path, encodeWav(samples, sampleRate))
+  return path
+}
+
+/** Four minutes of a clock that strikes three and stops. */
+function recordWatch(): string {
+  const rate = 16_000
+  const samples = new Float32Array(rate * 240)
+  let at = 0
+  watchSound(
+    { seconds: 240, sampleRate: rate, rateSecondsPerDay: 20, strikes: [{ atS: 65, blows: 3 }], stopsAtS: 200 },
+    (block) => {
+      samples.set(block, at)
+      at += block.length
+    },
+  )
+  return record('watch.wav', samples, rate)
+}
+
+declare class MediaStreamTrackGenerator extends MediaStreamTrack {
+  constructor(init: { kind: 'audio' })
+}
+
+/** Puts a recording in the place of the microphone: blocks of 10 ms, made when the page asks for them. */
+async function playToMicrophone(page: Page, file: string): Promise<void> {
+  await page.route('**/recording.wav', (route) => route.fulfill({ body: readFileSync(file) }))
+  await page.addInitScript(() => {
+    const RATE = 24_000
+    const FRAMES = 240
+    let samples = new Int16Array()
+    navigator.mediaDevices.getUserMedia = async () => {
+      samples = new Int16Array((await (await fetch('/recording.wav')).arrayBuffer()).slice(44))
+      return new MediaStream([new MediaStreamTrackGenerator({ kind: 'audio' })])
+    }
+    class Processor {
+      readonly readable: ReadableStream<AudioData>
+      constructor() {
+        let n = 0
+        this.readable = new ReadableStream<AudioData>(
+          {
+            async pull(to) {
+              if (n % 20 === 0) await new Promise((resolve) => setTimeout(resolve))
+              to.enqueue(
+                new AudioData({
+                  format: 'f32-planar',
+                  sampleRate: RATE,
+                  numberOfFrames: FRAMES,
+                  numberOfChannels: 1,
+                  timestamp: Math.round(1e6 + n * 1e4),
+                  // Silence of a room after its end.
+                  data: Float32Array.from(
+                    { length: FRAMES },
+                    (_, i) => (samples[n * FRAMES + i] ?? (i % 7) - 3) / 32_768,
+                  ),
+                }),
+              )
+              n++
+            },
+          },
+          { highWaterMark: 0 },
+        )
+      }
+    }
+    ;(window as unknown as { MediaStreamTrackProcessor: unknown }).MediaStreamTrackProcessor = Processor
+  })
+}
+
+test('a long recording is watched minute by minute: its strike, its stop, the sound about it, and on another device', async ({
+  demo,
+  page,
+  browser,
+}) => {
+  const job = await demo.job('School dial')
+  await page.goto(`${job}/watch`)
+  await expect(page.getByText('No watch has been kept')).toBeVisible()
+  await page.locator('input[type=file]').setInputFiles(recordWatch())
+  await expect(page.getByText(/^It stopped /)).toBeVisible({ timeout: 60_000 })
+  const marks = page.getByRole('list', { name: 'Heard besides the beat' })
+  await expect(marks).toContainText('struck 3')
+  await expect(marks).toContainText('silent from then on')
+  await expect(marks.getByRole('link', { name: 'its sound' })).toBeVisible()
+  await expect(page.getByText('4 minutes written down')).toBeVisible()
+  const id = job.split('/').at(-1)
+  const whole = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as JobPage
+  const watch = whole.watches.at(-1)!
+  const { minutes } = (await (await page.request.get(`${demo.url}/api/watches/${watch.id}`)).json()) as WatchPage
+  expect(minutes).toHaveLength(4)
+  expect(Math.abs(minutes[1]!.rateSecondsPerDay! - 20)).toBeLessThan(2)
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as JobPage).watches.at(-1)!.endedAt,
+    )
+    .not.toBeNull()
+  const other = await browser.newPage()
+  await other.goto(`${job}/watch`)
+  await expect(other.getByText(/^It stopped /)).toBeVisible()
+  await other.close()
+})
+
+test('a watch by the practice clock goes on while other pages are open, and is ended by the pedal', async ({
+  demo,
+  page,
+}) => {
+  const job = await demo.job('School dial')
+  await page.goto(`${job}/watch`)
+  await page.getByRole('button', { name: 'Practice clock' }).click()
+  await expect(page.getByText(/^Watching, /)).toBeVisible()
+  await page.getByRole('link', { name: 'Rate', exact: true }).click()
+  await expect(page).toHaveURL(/\/rate$/)
+  await page.getByRole('link', { name: 'Watch', exact: true }).click()
+  await expect(page.getByText('Press to end the watch')).toBeVisible()
+  await page.locator('#main').evaluate((main) => (main as HTMLElement).focus())
+  await page.keyboard.press('PageDown')
+  await expect(page.getByText(/^Watched for /)).toBeVisible()
+  await expect(page.getByText('Press to go on: its trial')).toBeVisible()
+})
+
+test('a file that is no sound ends in a sentence, and the watch can be left', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('School dial')}/watch`)
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'letter.wav', mimeType: 'audio/wav', buffer: Buffer.from('Dear Sir, the clock') })
+  await expect(page.getByRole('alert')).toContainText('not a WAV file')
+  await page.getByRole('button', { name: 'End the watch' }).click()
+  await expect(page.getByRole('button', { name: 'Begin another watch' })).toBeEnabled()
+})
+
+test('the teeth, the wheels and the knocks of a clock are shown, and the chalked tooth counted from', async ({
+  demo,
+  page,
+}) => {
+  const { samples, sampleRate } = clockSound({
+    beatsPerHour: 7200,
+    seconds: 80,
+    sampleRate: 16_000,
+    unevenMs: 3,
+    wobble: [{ periodS: 30, ms: 0.8 }],
+    bent: { teeth: 30, late: { 7: 4 } },
+  })
+  await page.goto(`${await demo.job('Assembly-room chiming clock')}/listen`)
+  await page.locator('input[type=file]').setInputFiles(record('wobble.wav', samples, sampleRate))
+  await expect(page.getByRole('heading', { name: 'The wheels in its beat' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/Escape: every 30 s it comes early and late by 0\.[789] ms/)).toBeVisible()
+  await expect(page.getByText(/Third: listen for 15 min, 3 of its turns/)).toBeVisible()
+  await expect(page.getByText(/tooth \d+ drops [345]\.\d ms late/).first()).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'What a tick is made of' })).toBeVisible()
+})
+
+test.describe('by the microphone', () => {
+  test.use({ permissions: ['microphone'] })
+
+  test('a strike is counted, kept by itself once it is quiet, and the next hour asked for', async ({ demo, page }) => {
+    const struck = strikeSound({
+      on: 'bell',
+      blowsS: [4, 5.5, 7, 8.5, 10],
+      clock: { sampleRate: 24_000, seconds: 18, beatsPerHour: 7200 },
+    })
+    await playToMicrophone(page, record('five.wav', struck.samples, struck.sampleRate))
+    const job = await demo.job('Long café clock')
+    await page.goto(`${job}/strike?show=count&at=5:0`)
+    await page.getByText('by the microphone', { exact: true }).click()
+    await page.getByRole('button', { name: 'Hear it strike' }).click()
+    const id = job.split('/').at(-1)
+    const countOfFive = async () => {
+      const { strikeCounts } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as JobPage
+      return strikeCounts.find((c) => c.hour === 5 && c.quarter === 0)
+    }
+    await expect.poll(async () => (await countOfFive())?.way, { timeout: 60_000 }).toBe('microphone')
+    expect((await countOfFive())!.blows).toBe(5)
+  })
+})
