@@ -24,7 +24,7 @@ const SHOTS = [
   ['trains', `${job('Ferry-house wall clock')}/trains`, 'light'],
   ['trouble', `${job('School dial')}/trouble`, 'dark'],
   ['estimate', `${job('Round-top drum clock')}/estimate`, 'light'],
-  ['power', `${job('Chapel tower clock')}/power`, 'dark'],
+  ['watch', `${job('Assembly-room chiming clock')}/watch`, 'dark'],
   ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
   ['plates', `${job('Round-top drum clock')}/plates`, 'light', chooseThird],
   [
@@ -50,6 +50,7 @@ const SHOTS = [
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
+  ['power', `${job('Chapel tower clock')}/power`, 'dark'],
   ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
   ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],
   ['springs', `${job('Round-top drum clock')}/springs?at=strike`, 'dark'],

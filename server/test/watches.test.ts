@@ -198,6 +198,24 @@ describe('a strike heard in a trial', () => {
     expect(await journal()).toContain('Heard by the watch: 9 struck at 9.')
   })
 
+  test('leaves what was counted of the quarters', async () => {
+    await strikesByRack()
+    await beginTrial()
+    const counted = {
+      id: randomUUID(),
+      version: 0,
+      hour: 9,
+      quarter: 0,
+      quarters: 4,
+      blows: 8,
+      way: 'pedal',
+      heardAt: '2026-06-01T20:30:00Z',
+    }
+    await shop.request.put(`/api/jobs/${page.job.id}/strike-counts/${counted.id}`).send(counted).expect(201)
+    await tell([], [atNine()]).expect(204)
+    expect((await again()).strikeCounts).toMatchObject([{ quarters: 4, blows: 9 }])
+  })
+
   test('counts for nothing before the trial, between the hours, or where nobody has said how it strikes', async () => {
     await beginTrial()
     await tell([], [atNine()]).expect(204)

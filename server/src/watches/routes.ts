@@ -156,7 +156,8 @@ async function countInTrial({ tx, job, person, write }: JobDoing, heardAt: Date,
       and(eq(strikeCounts.jobId, job.id), eq(strikeCounts.hour, time.hour), eq(strikeCounts.quarter, time.quarter)),
     )
   if (was && was.heardAt >= heardAt) return
-  const values = { blows, quarters: null, way: 'microphone' as const, heardAt, at: heardAt, ...person }
+  // What was counted of its quarters stands: the watch counts blows.
+  const values = { blows, quarters: was?.quarters ?? null, way: 'microphone' as const, heardAt, at: heardAt, ...person }
   if (was)
     await tx
       .update(strikeCounts)
