@@ -185,3 +185,31 @@ test.describe('by the microphone', () => {
     expect((await countOfFive())!.blows).toBe(5)
   })
 })
+
+test('the sound card is compared in the background, and what was kept for this device stays in the error of a rate', async ({
+  demo,
+  page,
+}) => {
+  await page.goto(`${demo.url}/settings`)
+  await expect(page.getByText('This device’s sound card has not been compared')).toBeVisible()
+  await page.getByRole('button', { name: 'Compare with the computer’s clock' }).click()
+  await expect(page.getByText(/^Comparing, \d+ s/)).toBeVisible()
+  await page.getByRole('link', { name: 'Bench', exact: true }).click()
+  await page.getByRole('link', { name: 'Settings', exact: true }).click()
+  await page.getByRole('button', { name: 'Stop comparing' }).click()
+  await page.evaluate(() =>
+    localStorage.setItem(
+      'treadle-own-clock',
+      JSON.stringify({ ppm: -20, standardError: 60, seconds: 300, at: '2026-06-01T08:00:00Z' }),
+    ),
+  )
+  const { samples, sampleRate } = clockSound({ beatsPerHour: 7200, seconds: 30, sampleRate: 16_000, unevenMs: 3 })
+  await page.goto(`${await demo.job('School dial')}/listen`)
+  await page.locator('input[type=file]').setInputFiles(record('even.wav', samples, sampleRate))
+  // 60 ppm are 5.2 s a day: twice that and the 1.7 s that the card is slow.
+  await expect(page.getByText('12 s', { exact: true })).toBeVisible({ timeout: 60_000 })
+  await page.goto(`${demo.url}/settings`)
+  await expect(page.getByText(/This device’s sound card runs 20\.0 ppm slow, ± 60\.0 ppm/)).toBeVisible()
+  await page.getByRole('button', { name: 'Forget it' }).click()
+  await expect(page.getByText('This device’s sound card has not been compared')).toBeVisible()
+})

@@ -16,6 +16,8 @@ export const WatchChange = ruled(
     ticks: string<Ticks>().oneOf(['every beat', 'once a period']).required(),
     /** how much too fast the recorder's own clock is taken to run, parts per million */
     ppm: measured(-1000, 1000).required(),
+    /** how far that is known; null: it was never compared */
+    ppmError: measured(0, 1000).nullable().defined(),
   }),
   ['endedAt', 'Ended: it must not be before it began', (w) => w.endedAt === null || w.endedAt >= w.beganAt],
 )

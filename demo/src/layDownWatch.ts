@@ -23,7 +23,8 @@ export async function layDownWatch(api: DemoApi, jobId: string, nowMs: number): 
     pickup: 'microphone',
     beatsPerHour: 60 * BEATS_A_MINUTE,
     ticks: 'every beat',
-    ppm: 0,
+    ppm: 12.4,
+    ppmError: 1.1,
   }
   const evening = api.at(new Date(beganMs))
   await evening.send('PUT', `/jobs/${jobId}/watches/${id}`, began)

@@ -39,6 +39,7 @@ CREATE TABLE "watches" (
 	"beats_per_hour" double precision NOT NULL,
 	"ticks" text NOT NULL,
 	"ppm" double precision NOT NULL,
+	"ppm_error" double precision,
 	"at" timestamp with time zone NOT NULL,
 	"who" text NOT NULL,
 	"who_id" uuid,

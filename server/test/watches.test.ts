@@ -73,6 +73,7 @@ beforeEach(async () => {
     beatsPerHour: 7200,
     ticks: 'every beat',
     ppm: 0,
+    ppmError: null,
   }
   await put(watch).expect(201)
 })

@@ -1,4 +1,5 @@
 import { nth } from '../check/nth.ts'
+import { SECONDS_PER_PPM } from '../sound/ownClock.ts'
 import { fitBeats, type BeatFit } from './fit.ts'
 import { nearestUsualCount } from './nominal.ts'
 import { soundOfSides, type SideSound } from './sideSound.ts'
@@ -24,6 +25,8 @@ export interface ListenOptions {
   train?: GoingCounts | undefined
   /** how much too fast the recorder's own clock runs, parts per million */
   ppm?: number | undefined
+  /** how far that is known, parts per million: it stays in the error of the rate */
+  ppmError?: number | undefined
   /** where its beats are known to come, from what was heard just before: then it is not sought anew */
   known?: KnownCourse | undefined
   /** seconds of the recording that were lost and stand as silence in it */
@@ -261,7 +264,10 @@ function hearFound(
     beatsPerHour,
     nominalBeatsPerHour: nominal,
     rateSecondsPerDay: SECONDS_PER_DAY * (beatsPerHour / nominal - 1),
-    rateStandardError: SECONDS_PER_DAY * (beatsPerHour / nominal) * (fit.beatStandardErrorS / fit.beatS),
+    rateStandardError: Math.hypot(
+      SECONDS_PER_DAY * (beatsPerHour / nominal) * (fit.beatStandardErrorS / fit.beatS),
+      SECONDS_PER_PPM * (options.ppmError ?? 0),
+    ),
     splitPercent: 50 * (1 + Math.abs(unevenS) / beatS),
     outOfBeatMs: 1000 * Math.abs(unevenS),
     outOfBeatStandardError: 1000 * unevenErrorS,

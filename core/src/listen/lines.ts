@@ -1,10 +1,5 @@
 import { nth } from '../check/nth.ts'
 
-/** A regular wobble taken out of, or looked for in, a row of lateness: so many turns a beat. */
-export interface Line {
-  perBeat: number
-}
-
 /** What a sinusoid explains of a row once the steady rate, the beat and what was named before are taken out. */
 export interface LineFit {
   /** squares that it takes out of the row, each of its two directions alike: 1 × the noise's variance by chance */

@@ -6,6 +6,7 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { sql } from 'drizzle-orm'
 import { cleanRoutes } from '../clean/routes.ts'
+import { computerClockRoutes } from '../computerClock/routes.ts'
 import { clockRoutes } from '../clocks/routes.ts'
 import type { Database } from '../db/connect.ts'
 import { donorRoutes } from '../donors/routes.ts'
@@ -138,6 +139,7 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       peopleRoutes(db),
       settingsRoutes(db),
       backupRoutes(backups),
+      computerClockRoutes(),
     )
     .use((req, res) => {
       sendProblem(res, 404, 'not-found', `There is nothing at ${req.method} ${req.originalUrl.split('?')[0] ?? ''}.`)

@@ -17,6 +17,7 @@ import { Deeper } from './Deeper.tsx'
 import { Figures } from './Figures.tsx'
 import { IntervalBar } from './IntervalBar.tsx'
 import styles from './Listen.module.css'
+import { useOwnClock } from './ownClockHost.ts'
 import { Remedies } from './Remedies.tsx'
 import { SwingPicture } from './SwingPicture.tsx'
 import type { Listening } from './useListening.ts'
@@ -38,6 +39,7 @@ interface Props {
 /** What is heard of a clock: the beat in large words, the swing, the split, the figures, and what to do. */
 export function ListenView({ listening, pendulum, settings, sources, aside, train = null, before = null }: Props) {
   const { heard, side } = listening
+  const own = useOwnClock()
   if (!heard)
     return (
       <div className={styles.columns}>
@@ -106,7 +108,7 @@ export function ListenView({ listening, pendulum, settings, sources, aside, trai
           offset={offset}
           semiArcDeg={semiArcDeg}
           releaseDeg={releaseDeg}
-          calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
+          calibrated={settings.pickupPpm !== 0 || own !== null || heard.pickup === 'practice'}
         />
         {sources}
       </section>
@@ -164,6 +166,7 @@ function OncePerPeriod({
   sources,
   aside,
 }: Pick<Props, 'settings' | 'sources' | 'aside'> & { heard: NonNullable<Listening['heard']> }) {
+  const own = useOwnClock()
   const { result } = heard
   return (
     <div className={styles.columns}>
@@ -184,7 +187,7 @@ function OncePerPeriod({
           offset={null}
           semiArcDeg={null}
           releaseDeg={null}
-          calibrated={settings.pickupPpm !== 0 || heard.pickup === 'practice'}
+          calibrated={settings.pickupPpm !== 0 || own !== null || heard.pickup === 'practice'}
         />
         {sources}
       </section>

@@ -184,7 +184,10 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
           (sampleRate) => {
             started.current = Date.now() - (1000 * earlySamples) / sampleRate
             setStartedMs(started.current)
-            send({ kind: 'open', session: mine, sampleRate, options: latestOptions.current })
+            // The practice clock has no sound card.
+            const options =
+              next.kind === 'practice' ? { ...latestOptions.current, ppm: 0, ppmError: 0 } : latestOptions.current
+            send({ kind: 'open', session: mine, sampleRate, options })
             open = true
             for (const deliver of early) deliver()
           },

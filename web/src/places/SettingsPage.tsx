@@ -15,6 +15,7 @@ import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
 import { Backups } from './Backups.tsx'
 import { CalendarAddress } from './CalendarAddress.tsx'
 import { ShopJournal } from './ShopJournal.tsx'
+import { OwnClockField } from './OwnClockField.tsx'
 import styles from './SettingsPage.module.css'
 
 /** What the workshop decides for itself: place, people, pedal, tolerances, schools. */
@@ -120,6 +121,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           />
           <NativeSelect label="Caliper unit" data={['mm', 'thou']} {...form.getInputProps('lengthUnit')} />
           {number('pickupPpm', 'Sound card fast by', 'ppm')}
+          <OwnClockField />
         </Fieldset>
         <Fieldset legend="Papers and money">
           <p className="quiet">What stands on tags, receipts and estimates.</p>

@@ -18,6 +18,7 @@ export const watches = pgTable(
     beatsPerHour: doublePrecision('beats_per_hour').notNull(),
     ticks: text('ticks').$type<WatchChange['ticks']>().notNull(),
     ppm: doublePrecision('ppm').notNull(),
+    ppmError: doublePrecision('ppm_error'),
     ...made(),
   },
   (t) => [index('watches_job').on(t.jobId)],

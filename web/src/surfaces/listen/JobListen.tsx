@@ -23,6 +23,7 @@ import { count, whenShort } from '../../parts/say.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
+import { useOwnClock } from '../../hear/ownClockHost.ts'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
 import { nextOf } from './next.ts'
 import { useListening, type Heard } from '../../hear/useListening.ts'
@@ -31,6 +32,7 @@ import { useListening, type Heard } from '../../hear/useListening.ts'
 export function JobListen() {
   const { job, clock, listenings, trainSheets } = useJobData()
   const train = useMemo(() => goingCounts(trainSheets), [trainSheets])
+  const own = useOwnClock()
   const { data: soundBefore } = useSoundBefore(job.id)
   const { data: settings } = useSettings()
   const navigate = useNavigate()
@@ -43,7 +45,8 @@ export function JobListen() {
       beatsPerHour: pendulum.beatsPerHour ?? undefined,
       teeth: pendulum.escapeTeeth ?? train?.escapeTeeth,
       train: train ?? undefined,
-      ppm: settings?.pickupPpm,
+      ppm: own?.ppm ?? settings?.pickupPpm,
+      ppmError: own?.standardError,
       ticks: pendulum.ticks,
     },
     job.id,

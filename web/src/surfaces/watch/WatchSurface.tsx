@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { useSettings, useWatch } from '../../data/queries.ts'
 import { MicrophonePickup, PracticePickup, type Pickup } from '../../hear/pickup.ts'
+import { useOwnClock } from '../../hear/ownClockHost.ts'
 import { beginWatch, endWatch, listenAgain, useWatchHost, watchFile } from '../../hear/watchHost.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
@@ -24,6 +25,7 @@ export function WatchSurface() {
   const { job, clock, watches, events, trainSheets } = useJobData()
   const { data: settings } = useSettings()
   const host = useWatchHost()
+  const own = useOwnClock()
   const navigate = useNavigate()
   const nowMs = useNow(5000)
   const [chosen, choose] = useStop('watch')
@@ -52,7 +54,8 @@ export function WatchSurface() {
     pickup,
     beatsPerHour: beatsPerHour ?? 0,
     ticks: clock.pendulum.ticks ?? ('every beat' as const),
-    ppm: pickup === 'practice' ? 0 : (settings?.pickupPpm ?? 0),
+    ppm: pickup === 'practice' ? 0 : (own?.ppm ?? settings?.pickupPpm ?? 0),
+    ppmError: pickup === 'practice' ? 0 : (own?.standardError ?? null),
   })
   const begin = (by: Pickup) => {
     choose('')
@@ -91,7 +94,7 @@ export function WatchSurface() {
       new PracticePickup({ ...DEFAULT_PRACTICE_CLOCK, beatsPerHour: beatsPerHour ?? nearestUsualCount(7200) }, false),
     )
   const may = beatsPerHour !== null && !here && !elsewhere
-  const said = tells ? tellsInWords(tells, train?.names ?? [], tells.wound) : []
+  const said = tells ? tellsInWords(tells, train?.names ?? [], tells.wound, page?.watch.ppmError ?? null) : []
   const stopped = stopOf(page)
   return (
     <div className={styles.columns}>

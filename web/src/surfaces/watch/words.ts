@@ -1,5 +1,5 @@
 import type { WatchPage, WatchRow } from '@treadle/contract'
-import type { WatchTells } from '@treadle/core'
+import { SECONDS_PER_PPM, type WatchTells } from '@treadle/core'
 import dayjs from 'dayjs'
 
 /** How a watch stands, in large words. */
@@ -37,6 +37,7 @@ export function tellsInWords(
   { rate, sinceWinding, settled, wheels }: WatchTells,
   names: string[],
   wound: boolean,
+  ppmError: number | null,
 ): { state: 'sound' | 'watch' | 'must' | 'none'; text: string }[] {
   const gains = (s: number) => (s >= 0 ? 'gains' : 'loses')
   return [
@@ -44,7 +45,7 @@ export function tellsInWords(
       ? [
           {
             state: 'none' as const,
-            text: `Over ${duration(rate.toS - rate.fromS)} without a break it ${gains(rate.secondsPerDay)} ${Math.abs(rate.secondsPerDay).toFixed(1)} ± ${rate.standardError.toFixed(1)} s a day.`,
+            text: `Over ${duration(rate.toS - rate.fromS)} without a break it ${gains(rate.secondsPerDay)} ${Math.abs(rate.secondsPerDay).toFixed(1)} ± ${Math.hypot(rate.standardError, SECONDS_PER_PPM * (ppmError ?? 0)).toFixed(1)} s a day${ppmError === null ? ', and what the sound card’s own clock is off: it has not been compared' : ''}.`,
           },
         ]
       : []),
