@@ -58,6 +58,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Net-loft bird clock', 'assemble'],
   ['Assembly-room chiming clock', 'oil'],
   ['Assembly-room chiming clock', 'watch'],
+  ['School dial', 'swing'],
   ['Net-loft bird clock', 'oil'],
   ['Assembly-room chiming clock', 'strike'],
   ['Net-loft bird clock', 'strike?show=set-up'],

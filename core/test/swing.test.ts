@@ -113,12 +113,27 @@ describe('a film of a pendulum', () => {
   test('a bob alone: by where it hangs within a hundredth, by its path as far as it says', () => {
     const made = { ...small, semiArcDeg: 6 }
     const frames = madeFilm(made)
-    const given = swingInFilm(frames, { x: 100.3, y: -40 })
+    const given = swingInFilm(frames, { suspension: { x: 100.3, y: -40 } })
     expect(given.by).toBe('suspension')
     expect(Math.abs(given.semiArcDeg / 6 - 1)).toBeLessThan(0.01)
     const path = swingInFilm(frames)
     expect(path.by).toBe('path')
     expect(Math.abs(path.semiArcDeg - 6)).toBeLessThan(2.5 * path.standardError)
+  })
+
+  test('a mark that a person points at is followed instead of what was found', () => {
+    const frames = madeFilm({ ...small, semiArcDeg: 5 })
+    const angle = (5 * Math.sin(2 * Math.PI * frames[40]!.atS + 0.7) * Math.PI) / 180
+    const mark = {
+      x: 100.3 + 160 * Math.sin(angle),
+      y: -40 + 160 * Math.cos(angle),
+      half: 22,
+      atS: frames[40]!.atS + 0.01,
+    }
+    const swing = swingInFilm(frames, { mark, suspension: { x: 100.3, y: -40 } })
+    expect(Math.abs(swing.semiArcDeg / 5 - 1)).toBeLessThan(0.01)
+    expect(swing.framesFollowed).toBe(frames.length)
+    expect(swing.path[40]!.x).toBeCloseTo(mark.x, -0.3)
   })
 
   test('a mark that is tapped is followed to a tenth of a pixel, and lost where it is gone', () => {

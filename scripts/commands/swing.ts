@@ -30,7 +30,7 @@ export async function main(args: string[]): Promise<number> {
     return refuse('swing', `--suspension is ${suspension}: give its place in pixels right and down, as 160,-30`)
   try {
     const frames = await readFilm(film, fps === undefined ? undefined : Number(fps))
-    const { semiArcDeg, standardError, periodS, middleDeg, by } = swingInFilm(frames, place)
+    const { semiArcDeg, standardError, periodS, middleDeg, by } = swingInFilm(frames, { suspension: place })
     process.stdout.write(`${JSON.stringify({ semiArcDeg, standardError, periodS, middleDeg, by })}\n`)
     return 0
   } catch (error) {

@@ -13,6 +13,14 @@ export type AngleBy = 'rod' | 'path' | 'suspension'
 export interface FilmSwing extends Swing {
   by: AngleBy
   framesFollowed: number
+  /** where the mark was in each frame; null where it was not seen */
+  path: (Followed | null)[]
+}
+
+export interface KnownOfFilm {
+  suspension?: Place | undefined
+  /** half: half the side of the square that is followed, px */
+  mark?: (Place & { half: number; atS: number }) | undefined
 }
 
 const LEAST_FRAMES = 12
@@ -33,18 +41,19 @@ const GRID_PX = 0.03
  * line through them is the angle, whatever the lens or the distance; where it is not, the middle of the
  * circle on which the bob moves is the suspension. The picture's own vertical stands for plumb: the camera stands level.
  *
- * @param suspension - where the pendulum hangs, if known; it may lie outside of the picture
+ * @param known - what a person pointed at: where the pendulum hangs (it may lie outside of the picture), and the mark that
+ *   is to be followed, in the frame of a moment
  * @throws FieldError where nothing swings, or it can't be followed
  */
-export function swingInFilm(frames: GreyFrame[], suspension?: Place): FilmSwing {
+export function swingInFilm(frames: GreyFrame[], { suspension, mark }: KnownOfFilm = {}): FilmSwing {
   const first = frames[0]
   if (!first || frames.length < LEAST_FRAMES)
     throw new FieldError('film', `${frames.length} frames`, `it takes at least ${LEAST_FRAMES}`)
   if (frames.some((f) => f.width !== first.width || f.height !== first.height))
     throw new FieldError('film', 'frames of several sizes', 'all frames must be of one size')
   const ends = farthestFrames(frames)
-  const bob = findBob(nth(frames, ends[0]), nth(frames, ends[1]))
-  const places = followBoth(frames, ends[0], bob)
+  const bob = mark ?? findBob(nth(frames, ends[0]), nth(frames, ends[1]))
+  const places = followBoth(frames, mark ? nearestFrame(frames, mark.atS) : ends[0], bob)
   const seen = places.flatMap((p) => (p ? [p] : []))
   if (seen.length < Math.max(LEAST_FRAMES, 0.5 * frames.length))
     throw new FieldError(
@@ -60,6 +69,7 @@ export function swingInFilm(frames: GreyFrame[], suspension?: Place): FilmSwing 
   const grid = Number.isFinite(radius) ? (GRID_PX / radius) * (180 / Math.PI) : 0
   return {
     ...swing,
+    path: places,
     standardError: Math.hypot(swing.standardError, swing.semiArcDeg * told.shareError, grid),
     by: told.by,
     framesFollowed: seen.length,
@@ -106,6 +116,14 @@ function lineThrough(points: Place[]): number | null {
   const mx = points.reduce((s, p) => s + p.x, 0) / points.length
   const spread = points.reduce((s, p) => s + (p.y - my) ** 2, 0)
   return spread > 0 ? points.reduce((s, p) => s + (p.y - my) * (p.x - mx), 0) / spread : null
+}
+
+function nearestFrame(frames: GreyFrame[], atS: number): number {
+  let best = 0
+  frames.forEach((frame, i) => {
+    if (Math.abs(frame.atS - atS) < Math.abs(nth(frames, best).atS - atS)) best = i
+  })
+  return best
 }
 
 /** Numbers of the two frames that differ most: the swing's ends. */

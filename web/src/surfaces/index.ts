@@ -179,6 +179,12 @@ export const SURFACES: Surface[] = [
     owes: ['observe', 'beat'],
   },
   {
+    path: 'swing',
+    bay: 'set',
+    title: 'Swing',
+    load: async () => (await import('./swing/SwingSurface.tsx')).SwingSurface,
+  },
+  {
     path: 'rate',
     bay: 'set',
     title: 'Rate',

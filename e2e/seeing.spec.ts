@@ -1,0 +1,84 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import type { JobPage } from '@treadle/contract'
+import { madeFilm } from '../core/test/madeFilm.ts'
+import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
+import { expect, test } from './workshop.ts'
+
+const FOLDER = join(import.meta.dirname, '..', 'test-results')
+const ARC = 4.4
+
+/** A made film of a swinging pendulum, as the browser's fake camera reads it. */
+function recordPendulum(): string {
+  mkdirSync(FOLDER, { recursive: true })
+  const path = join(FOLDER, 'pendulum.y4m')
+  // Two full swings of 0.9 s, so that the film joins up where it begins again.
+  const frames = madeFilm({ semiArcDeg: ARC, rod: 2.5, seconds: 1.8, periodS: 0.9, fps: 30, noise: 2 })
+  const parts = [Buffer.from('YUV4MPEG2 W320 H240 F30:1 Ip A1:1 C420jpeg\n')]
+  for (const { grey } of frames)
+    parts.push(Buffer.from('FRAME\n'), Buffer.from(grey), Buffer.alloc((320 * 240) / 2, 128))
+  writeFileSync(path, Buffer.concat(parts))
+  return path
+}
+
+test.use({
+  launchOptions: {
+    executablePath: ensureChromium(),
+    args: [...CHROMIUM_FLAGS, `--use-file-for-fake-video-capture=${recordPendulum()}`],
+  },
+  permissions: ['camera'],
+})
+
+const semiArc = async (page: Page, url: string, job: string) =>
+  ((await (await page.request.get(`${url}/api/jobs/${job.split('/').at(-1)}`)).json()) as JobPage).clock.pendulum
+    .semiArcDeg
+
+test('the camera sees the swing: its arc is told, kept by the pedal and taken back by holding it', async ({
+  demo,
+  page,
+}) => {
+  const job = await demo.job('School dial')
+  const before = await semiArc(page, demo.url, job)
+  await page.goto(`${job}/swing`)
+  await expect(page.getByText('Press to open the camera')).toBeVisible()
+  await page.locator('#main').evaluate((main) => (main as HTMLElement).focus())
+  await page.keyboard.press('PageDown')
+  await expect(page.getByText(/^Press to keep \d/)).toBeVisible({ timeout: 60_000 })
+  await page.keyboard.press('PageDown')
+  await expect(page.getByRole('button', { name: 'Kept as its semi-arc' })).toBeVisible()
+  await expect.poll(() => semiArc(page, demo.url, job)).not.toBe(before)
+  expect(Math.abs((await semiArc(page, demo.url, job))! / ARC - 1)).toBeLessThan(0.05)
+  await page.keyboard.down('PageDown')
+  await expect(page.getByRole('button', { name: 'Keep as its semi-arc' })).toBeVisible()
+  await page.keyboard.up('PageDown')
+  await expect.poll(() => semiArc(page, demo.url, job)).toBe(before)
+})
+
+test('from a tapped suspension, and a scale that can’t be is refused by its field', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('School dial')}/swing`)
+  await page.getByRole('button', { name: 'Practice clock' }).click()
+  await expect(page.getByText(/by the line of its rod; sure to/)).toBeVisible({ timeout: 60_000 })
+  await page.getByText('by two strokes of an arc scale in the picture').click()
+  await expect(page.getByText('Tap the left of the two.')).toBeVisible()
+  const picture = page.locator('canvas')
+  const box = (await picture.boundingBox())!
+  const tap = (x: number, y: number) => page.mouse.click(box.x + (x / 320) * box.width, box.y + (y / 240) * box.height)
+  await tap(100, 200)
+  await expect(page.getByText('Tap the right of the two.')).toBeVisible()
+  await tap(103, 200)
+  await page.getByLabel('Between the two strokes').fill('10')
+  await page.getByLabel('Between the two strokes').press('Enter')
+  await expect(page.getByRole('alert')).toContainText('at least 10 pixels apart')
+  await page.getByText('from where it hangs, seen in the picture').click()
+  await tap(160, 4)
+  await expect(page.getByText(/from where it hangs; sure to/)).toBeVisible({ timeout: 60_000 })
+})
+
+test('a file that is no film ends in a sentence', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('School dial')}/swing`)
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'letter.mp4', mimeType: 'video/mp4', buffer: Buffer.from('Dear Sir, the clock') })
+  await expect(page.getByRole('alert')).toContainText('letter.mp4 can’t be played here')
+})
