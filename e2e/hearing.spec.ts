@@ -6,6 +6,7 @@ import { encodeWav } from '@treadle/core'
 import { clockSound } from '../core/test/clockSound.ts'
 import { strikeSound } from '../core/test/strikeSound.ts'
 import { watchSound } from '../core/test/watchSound.ts'
+import { send, taken } from './taken.ts'
 import { expect, test } from './workshop.ts'
 
 const FOLDER = join(import.meta.dirname, '..', 'test-results')
@@ -212,4 +213,20 @@ test('the sound card is compared in the background, and what was kept for this d
   await expect(page.getByText(/This device’s sound card runs 20\.0 ppm slow, ± 60\.0 ppm/)).toBeVisible()
   await page.getByRole('button', { name: 'Forget it' }).click()
   await expect(page.getByText('This device’s sound card has not been compared')).toBeVisible()
+})
+
+test('a recording from the owner is laid over how the clock left: it was moved', async ({ own, page }) => {
+  const clock = { beatsPerHour: 7200, seconds: 40, sampleRate: 16_000, scatterMs: 0.15, seed: 4 }
+  const left = clockSound({ ...clock, unevenMs: 1 })
+  const moved = clockSound({ ...clock, unevenMs: 14, seed: 5 })
+  const job = await taken(own)
+  await page.goto(`${job.address}/listen`)
+  await page.locator('input[type=file]').setInputFiles(record('left.wav', left.samples, left.sampleRate))
+  await page.getByRole('button', { name: 'Keep this listening', exact: true }).click()
+  await expect(page.getByText('Kept, with its sound.')).toBeVisible()
+  await send(own, 'POST', `/jobs/${job.id}/call-off`, { reason: 'The owner took it home.' })
+  await page.goto(`${own.url}/clocks/${(await job.read()).clock.id}`)
+  await page.locator('input[type=file]').setInputFiles(record('moved.wav', moved.samples, moved.sampleRate))
+  await expect(page.getByText(/Clearly it stands otherwise than when it left/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/Ask whether it was moved/)).toBeVisible()
 })

@@ -1,4 +1,4 @@
-import type { Hearing, SideSound } from '@treadle/core'
+import type { Hearing, SideSound, SoundPrint } from '@treadle/core'
 import { SHAPE_POINTS } from '@treadle/core/choices'
 import { array, boolean, id, line, measured, moment, numbers, only, string, type InferType } from './fields.ts'
 
@@ -57,6 +57,11 @@ export interface SoundBefore {
   at: string
   firstSide: NewListening['firstSide']
   sides: [SideSound, SideSound]
+}
+
+/** How a clock went and sounded when it left its last visit that is over. */
+export interface Fingerprint extends SoundPrint {
+  at: string
 }
 
 /** A hearing as it is kept. */

@@ -269,4 +269,14 @@ describe('how a clock sounded before', () => {
     expect(before.body).toBeNull()
     await keep(listening(randomUUID(), '2020-06-01T20:30:00Z', { sides: [sides[0]] })).expect(400)
   })
+
+  test('a clock’s fingerprint is the last that was heard on a visit that is over', async () => {
+    const of = async () =>
+      (await shop.request.get(`/api/clocks/${page.clock.id}/fingerprint`).expect(200)).body as unknown
+    await keep(listening(randomUUID(), '2026-06-01T20:30:00Z', { sides, scatterMs: 0.5 })).expect(201)
+    await keep(listening(randomUUID(), '2026-06-01T20:40:00Z', { sides, scatterMs: 0.25 })).expect(201)
+    expect(await of()).toBeNull()
+    await shop.request.post(`/api/jobs/${page.job.id}/call-off`).send({ reason: 'The owner took it home.' }).expect(200)
+    expect(await of()).toMatchObject({ scatterMs: 0.25, firstToSecondMs: 501, sides: [{ rustleDb: 3 }, {}] })
+  })
 })

@@ -71,6 +71,25 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .limit(1)
       res.json(last ?? null)
     })
+    .get('/clocks/:id/fingerprint', async (req, res) => {
+      const [last] = await db
+        .select({
+          at: listenings.at,
+          firstToSecondMs: listenings.firstToSecondMs,
+          secondToFirstMs: listenings.secondToFirstMs,
+          outOfBeatStandardError: listenings.outOfBeatStandardError,
+          rateSecondsPerDay: listenings.rateSecondsPerDay,
+          rateStandardError: listenings.rateStandardError,
+          scatterMs: listenings.scatterMs,
+          sides: listenings.sides,
+        })
+        .from(listenings)
+        .innerJoin(jobs, eq(jobs.id, listenings.jobId))
+        .where(and(eq(jobs.clockId, idOf(req)), isNotNull(jobs.closedAt), isNotNull(listenings.sides)))
+        .orderBy(desc(listenings.at))
+        .limit(1)
+      res.json(last ?? null)
+    })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
       const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))
       await jobChange(db, req, idOf(req), { kind: 'listening' }, async ({ tx, write }) => {

@@ -3,6 +3,7 @@ import {
   type BackupsKept,
   type RunningTimer,
   type BenchPage,
+  type Fingerprint,
   type Found,
   type JobPage,
   type JobRow,
@@ -71,6 +72,12 @@ export const useWatch = (id: string | null, running: boolean) =>
     },
     enabled: id !== null,
     refetchInterval: running ? 10_000 : false,
+  })
+/** How a clock went when it left; null: it was never heard, or is on its first visit. */
+export const useFingerprint = (clockId: string) =>
+  useQuery({
+    queryKey: ['fingerprint', clockId],
+    queryFn: () => request<Fingerprint | null>('GET', `/clocks/${clockId}/fingerprint`),
   })
 /** How the clock sounded on the visit before this one. */
 export const useSoundBefore = (jobId: string) =>

@@ -7,6 +7,7 @@ import type { Clock } from '@treadle/contract'
 import { sayNotKept, useChange } from '../data/queries.ts'
 import { SinksSeen } from '../job/SinksSeen.tsx'
 import { ClockFigures } from '../job/ClockFigures.tsx'
+import { CallBack } from './CallBack.tsx'
 import { ChooseOwner } from './ChooseOwner.tsx'
 import styles from './Clocks.module.css'
 
@@ -37,6 +38,7 @@ export function ClockPage() {
                   </li>
                 ))}
               </ol>
+              <CallBack clock={clock} />
               <SinksSeen clockId={clock.id} />
               <h2>Its memory</h2>
               <ol>

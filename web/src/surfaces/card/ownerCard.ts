@@ -86,6 +86,7 @@ export function ownerCard(data: JobPage, settings: Settings): { sections: CardSe
         ...(clock.trains.some((t) => t.power !== 'weight')
           ? ['There is a strong spring inside. Leave the movement to somebody trained.']
           : []),
+        'If it stops or limps, hold your telephone against its case, record its sound for a minute and send us that: it often tells us what is wrong before anybody drives out.',
         'Never oil it yourself: household oil ruins it. If you move it, have its beat looked at again.',
       ],
     },
