@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { ownClock, SECONDS_PER_PPM, type ClockPoint } from '../src/index.ts'
 import { normal, random } from './clockSound.ts'
+import { heard } from './hearClock.ts'
 
 /** Blocks of 10 ms from a recorder that is fast by so much, each late by its own chance, some by much. */
 function blocks(ppm: number, seconds: number, seed: number, leap?: { atS: number; byS: number }): ClockPoint[] {
@@ -47,5 +48,10 @@ describe('the recorder’s own clock against the computer’s', () => {
   })
   test('a millionth is 0.0864 s a day', () => {
     expect(SECONDS_PER_PPM).toBeCloseTo(86_400 / 1e6, 10)
+  })
+  test('what is not known of it stays in the error of a rate, by the root of the squares', () => {
+    const clock = { seconds: 20, sampleRate: 16_000, unevenMs: 3 }
+    const alone = heard(clock).rateStandardError
+    expect(heard(clock, { ppmError: 10 }).rateStandardError).toBeCloseTo(Math.hypot(alone, 0.864), 9)
   })
 })

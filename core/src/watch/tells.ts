@@ -34,6 +34,8 @@ export interface WatchTells {
 
 const BLOCK_S = 1800
 const LEAST_BLOCKS = 5
+/** Fewer half hours don’t tell how they scatter. */
+const LEAST_RATES = 3
 /** Told when it is so many errors, and so much over the time that was watched. */
 const CLEAR = 4
 const LEAST_CHANGE = 1
@@ -159,9 +161,9 @@ function rateOver(minutes: WatchedMinute[]): WatchTells['rate'] {
   const rates = halfHours(row, []).map((b) => b.rate)
   const days = (last.fromS - first.fromS) / SECONDS_PER_DAY
   const secondsPerDay = ((last.aheadS ?? 0) - (first.aheadS ?? 0)) / days
-  const scatter =
-    rates.length < 2
-      ? Math.abs(secondsPerDay) * 0.1 + 1
-      : Math.sqrt(rates.reduce((sum, r) => sum + (r - secondsPerDay) ** 2, 0) / (rates.length - 1) / rates.length)
+  if (rates.length < LEAST_RATES) return null
+  const scatter = Math.sqrt(
+    rates.reduce((sum, r) => sum + (r - secondsPerDay) ** 2, 0) / (rates.length - 1) / rates.length,
+  )
   return { secondsPerDay, standardError: scatter, fromS: first.fromS, toS: last.fromS + last.seconds }
 }

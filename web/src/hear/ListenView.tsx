@@ -108,7 +108,9 @@ export function ListenView({ listening, pendulum, settings, sources, aside, trai
           offset={offset}
           semiArcDeg={semiArcDeg}
           releaseDeg={releaseDeg}
-          calibrated={settings.pickupPpm !== 0 || own !== null || heard.pickup === 'practice'}
+          calibrated={
+            settings.pickupPpm !== 0 || (own !== null && heard.pickup === 'microphone') || heard.pickup === 'practice'
+          }
         />
         {sources}
       </section>
@@ -187,7 +189,9 @@ function OncePerPeriod({
           offset={null}
           semiArcDeg={null}
           releaseDeg={null}
-          calibrated={settings.pickupPpm !== 0 || own !== null || heard.pickup === 'practice'}
+          calibrated={
+            settings.pickupPpm !== 0 || (own !== null && heard.pickup === 'microphone') || heard.pickup === 'practice'
+          }
         />
         {sources}
       </section>

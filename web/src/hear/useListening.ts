@@ -2,6 +2,7 @@ import { sideOfFirst, type Hearing, type ListenOptions, type Side, type SideFind
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useLatest } from '../parts/useLatest.ts'
 import type { FromWorker, ToWorker } from './messages.ts'
+import { useOwnClock } from './ownClockHost.ts'
 import { decodeByBrowser, PickupError, type Pickup } from './pickup.ts'
 
 export interface Heard {
@@ -59,6 +60,7 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
   const pickup = useRef<Pickup | null>(null)
   const source = useRef<Pick<Heard, 'pickup' | 'fileName'>>({ pickup: 'microphone', fileName: '' })
   const latestOptions = useLatest(options)
+  const latestOwn = useLatest(useOwnClock())
   const started = useRef(0)
   const [startedMs, setStartedMs] = useState(before?.startedMs ?? 0)
   const [status, setStatus] = useState<Listening['status']>(before ? 'done' : 'idle')
@@ -184,9 +186,13 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
           (sampleRate) => {
             started.current = Date.now() - (1000 * earlySamples) / sampleRate
             setStartedMs(started.current)
-            // The practice clock has no sound card.
+            // The practice clock has no sound card; what is known of this device’s is of its own microphone alone.
+            const given = latestOptions.current
+            const card = latestOwn.current
             const options =
-              next.kind === 'practice' ? { ...latestOptions.current, ppm: 0, ppmError: 0 } : latestOptions.current
+              next.kind === 'practice'
+                ? { ...given, ppm: 0 }
+                : { ...given, ppm: card?.ppm ?? given.ppm, ppmError: card?.standardError }
             send({ kind: 'open', session: mine, sampleRate, options })
             open = true
             for (const deliver of early) deliver()

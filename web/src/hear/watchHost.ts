@@ -68,17 +68,13 @@ export function useWatchHost(): WatchHost {
 
 /** Begins a watch on a clock, by a pickup of this device. Refused where this device keeps one already. */
 export async function beginWatch(watch: Kept, by: Pickup): Promise<void> {
-  if (kept) return
-  take(watch)
-  await tellWatch(watch)
+  if (kept || !begin(watch) || !(await isTold(watch))) return
   await listen(by)
 }
 
 /** Hears a recording of any length as a watch that began when it did. */
 export async function watchFile(watch: Kept, file: File): Promise<void> {
-  if (kept) return
-  take(watch)
-  await tellWatch(watch)
+  if (kept || !begin(watch) || !(await isTold(watch))) return
   openWorker()
   show({ status: 'listening', seconds: 0 })
   send({ kind: 'file', watchId: watch.id, file, options: optionsOf(watch) })
@@ -94,9 +90,8 @@ export function endWatch(): void {
 
 /** Goes on with the watch of before the page was loaded, in one window of this browser only. */
 export function resumeWatch(): void {
-  const text = localStorage.getItem(KEPT)
-  if (text === null || kept) return
-  const watch = JSON.parse(text) as Kept
+  const watch = read<Kept>(KEPT)
+  if (!watch || kept) return
   void navigator.locks?.request(LOCK, { ifAvailable: true }, async (lock) => {
     if (!lock || kept) return
     take(watch, false)
@@ -108,6 +103,29 @@ export function resumeWatch(): void {
     else over()
     await held()
   })
+}
+
+/** A new watch, with nothing left of an earlier one; not while that one’s minutes still wait for the server. */
+function begin(watch: Kept): boolean {
+  if (untold.minutes.length > 0 || untold.marks.length > 0) {
+    show({ sentence: 'The last watch is still being written down: wait until the server answers.' })
+    return false
+  }
+  localStorage.removeItem(UNTOLD)
+  localStorage.removeItem(`${UNTOLD}-last`)
+  take(watch)
+  return true
+}
+
+/** Whether the server has taken the watch; where it refuses it nothing is heard for it. */
+async function isTold(watch: Kept): Promise<boolean> {
+  if (await tellWatch(watch)) return true
+  kept = null
+  localStorage.removeItem(KEPT)
+  letGoOfLock?.()
+  letGoOfLock = null
+  show({ watch: null, status: 'refused' })
+  return false
 }
 
 function take(watch: Kept, lock = true): void {
@@ -226,7 +244,7 @@ function over(): void {
   wakeLock = null
   const endedAt =
     watch.pickup === 'file'
-      ? new Date(Date.parse(watch.beganAt) + 1000 * state.seconds).toISOString()
+      ? new Date(Date.parse(watch.beganAt) + 1000 * Math.max(state.seconds, lastHeardS())).toISOString()
       : new Date().toISOString()
   show({ watch: null, status: state.status === 'refused' ? 'refused' : 'idle' })
   void untilTold(watch).then(() => tellWatch({ ...watch, version: 1, endedAt }))
@@ -270,17 +288,24 @@ async function untilTold(watch: Kept): Promise<void> {
     }
   } catch (error) {
     show({ sentence: `Not kept: ${sentenceOf(error)}` })
+    // Refused for good, and over: it must not keep the next watch waiting.
+    if (kept?.id !== watch.id) {
+      untold = { minutes: [], marks: [] }
+      writeUntold()
+    }
   } finally {
     sending = false
   }
 }
 
-async function tellWatch({ jobId, ...body }: Kept): Promise<void> {
+async function tellWatch({ jobId, ...body }: Kept): Promise<boolean> {
   try {
     await sendAsChange({ method: 'PUT', path: `/jobs/${jobId}/watches/${body.id}`, body })
     await queryClient.invalidateQueries({ queryKey: ['job', jobId] })
+    return true
   } catch (error) {
     show({ sentence: `Not kept: ${sentenceOf(error)}` })
+    return false
   }
 }
 
@@ -290,6 +315,15 @@ function optionsOf({ beatsPerHour, ticks, ppm }: Kept) {
 
 function sinceBegan({ beganAt }: Kept): number {
   return Math.max(0, (Date.now() - Date.parse(beganAt)) / 1000)
+}
+
+/** What this browser kept, or null where that is nothing, or spoilt. */
+function read<T>(key: string): T | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
+  } catch {
+    return null
+  }
 }
 
 /** What was not told before the page was closed stays on this device until it is. */
@@ -305,7 +339,7 @@ function writeUntold(): void {
 }
 
 function readUntold(): WatchTold {
-  return JSON.parse(localStorage.getItem(UNTOLD) ?? '{"minutes":[],"marks":[]}') as WatchTold
+  return read<WatchTold>(UNTOLD) ?? { minutes: [], marks: [] }
 }
 
 function lastHeardS(): number {

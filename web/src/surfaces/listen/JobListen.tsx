@@ -23,7 +23,6 @@ import { count, whenShort } from '../../parts/say.ts'
 import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
-import { useOwnClock } from '../../hear/ownClockHost.ts'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
 import { nextOf } from './next.ts'
 import { useListening, type Heard } from '../../hear/useListening.ts'
@@ -32,7 +31,6 @@ import { useListening, type Heard } from '../../hear/useListening.ts'
 export function JobListen() {
   const { job, clock, listenings, trainSheets } = useJobData()
   const train = useMemo(() => goingCounts(trainSheets), [trainSheets])
-  const own = useOwnClock()
   const { data: soundBefore } = useSoundBefore(job.id)
   const { data: settings } = useSettings()
   const navigate = useNavigate()
@@ -45,8 +43,7 @@ export function JobListen() {
       beatsPerHour: pendulum.beatsPerHour ?? undefined,
       teeth: pendulum.escapeTeeth ?? train?.escapeTeeth,
       train: train ?? undefined,
-      ppm: own?.ppm ?? settings?.pickupPpm,
-      ppmError: own?.standardError,
+      ppm: settings?.pickupPpm,
       ticks: pendulum.ticks,
     },
     job.id,

@@ -54,8 +54,9 @@ export function WatchSurface() {
     pickup,
     beatsPerHour: beatsPerHour ?? 0,
     ticks: clock.pendulum.ticks ?? ('every beat' as const),
-    ppm: pickup === 'practice' ? 0 : (own?.ppm ?? settings?.pickupPpm ?? 0),
-    ppmError: pickup === 'practice' ? 0 : (own?.standardError ?? null),
+    // A file was recorded by who knows which device.
+    ppm: pickup === 'practice' ? 0 : ((pickup === 'microphone' ? own?.ppm : undefined) ?? settings?.pickupPpm ?? 0),
+    ppmError: pickup === 'practice' ? 0 : pickup === 'microphone' ? (own?.standardError ?? null) : null,
   })
   const begin = (by: Pickup) => {
     choose('')
