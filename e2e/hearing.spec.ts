@@ -37,10 +37,16 @@ declare class MediaStreamTrackGenerator extends MediaStreamTrack {
   constructor(init: { kind: 'audio' })
 }
 
-/** Puts a recording in the place of the microphone: blocks of 10 ms, made when the page asks for them. */
-async function playToMicrophone(page: Page, file: string): Promise<void> {
+/**
+ * Puts a recording in the place of the microphone: blocks of 10 ms, made when the page asks for them.
+ *
+ * @param rocked - the device says how it lies as the recording goes, and the page's own time is the recording's
+ */
+async function playToMicrophone(page: Page, file: string, rocked = false): Promise<void> {
   await page.route('**/recording.wav', (route) => route.fulfill({ body: readFileSync(file) }))
-  await page.addInitScript(() => {
+  await page.addInitScript((rocked) => {
+    const lies = (gamma: number) => window.dispatchEvent(new DeviceOrientationEvent('deviceorientation', { gamma }))
+    if (rocked) window.addEventListener('load', () => setInterval(() => lies(0), 100), { once: true })
     const RATE = 24_000
     const FRAMES = 240
     let samples = new Int16Array()
@@ -52,10 +58,13 @@ async function playToMicrophone(page: Page, file: string): Promise<void> {
       readonly readable: ReadableStream<AudioData>
       constructor() {
         let n = 0
+        const began = Date.now()
+        if (rocked) Date.now = () => began + 10 * n
         this.readable = new ReadableStream<AudioData>(
           {
             async pull(to) {
               if (n % 20 === 0) await new Promise((resolve) => setTimeout(resolve))
+              if (rocked && n % 5 === 0) lies(0.8 * Math.sin((2 * Math.PI * Math.max(0, n - 900)) / 900))
               to.enqueue(
                 new AudioData({
                   format: 'f32-planar',
@@ -78,7 +87,7 @@ async function playToMicrophone(page: Page, file: string): Promise<void> {
       }
     }
     ;(window as unknown as { MediaStreamTrackProcessor: unknown }).MediaStreamTrackProcessor = Processor
-  })
+  }, rocked)
 }
 
 test('a long recording is watched minute by minute: its strike, its stop, the sound about it, and on another device', async ({
@@ -210,6 +219,71 @@ test('the sound card is compared in the background, and what is kept is this dev
   await expect(page.getByText(/This device’s sound card runs 20\.0 ppm slow, ± 60\.0 ppm/)).toBeVisible()
   await page.getByRole('button', { name: 'Forget it' }).click()
   await expect(page.getByText('This device’s sound card has not been compared')).toBeVisible()
+})
+
+test.describe('a telephone on the case', () => {
+  test.use({ permissions: ['microphone'] })
+
+  test('finds the even footing while the case is rocked, and says the packing', async ({ demo, page }) => {
+    // It stands still for nine seconds first.
+    const rock = (s: number) => 12 * (0.8 * Math.sin((2 * Math.PI * Math.max(0, s - 9)) / 9) - 0.3)
+    const { samples, sampleRate } = clockSound({ beatsPerHour: 7200, seconds: 60, sampleRate: 24_000, rock })
+    await playToMicrophone(page, record('rocked.wav', samples, sampleRate), true)
+    await page.setViewportSize({ width: 390, height: 844 })
+    const job = await demo.job('School dial')
+    await page.goto(`${job}/footing`)
+    await expect(page.getByText('Press to listen while you rock the case')).toBeVisible()
+    await page.getByRole('button', { name: 'Listen and rock it' }).click()
+    await expect(page.getByText(/^Even at 0\.\d\d° to the right of how it stood/)).toBeVisible({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Enough', exact: true }).click()
+    const words = await page.getByText(/^Even at/).textContent()
+    expect(Math.abs(Number(/([\d.]+)°/.exec(words!)![1]) - 0.3)).toBeLessThan(0.12)
+    await expect(
+      page.getByText(/Raise the left side|crutch foot .* toward the left|Swing the bottom .* to the left/).first(),
+    ).toBeVisible()
+    await page.getByRole('button', { name: 'Keep where it is even' }).click()
+    await expect(page.getByText(/in beat at 0\.\d\d° to the right/)).toBeVisible()
+    await page.goto(`${job}/journal`)
+    await expect(page.getByText(/Rocked: in beat at 0\.\d\d° to the right/)).toBeVisible()
+    await page.goto(`${job}/footing`)
+    await page.getByRole('button', { name: 'Take back' }).click()
+    await expect(page.getByText('Kept on this visit')).toBeHidden()
+  })
+
+  test('where it feels no tilt a level is typed instead', async ({ demo, page }) => {
+    await page.goto(`${await demo.job('School dial')}/footing`)
+    await expect(page.getByText(/This device feels no tilt/)).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Listen and rock it' })).toBeDisabled()
+    await page.getByLabel('What the level reads').fill('0.4')
+    await page.getByLabel('What the level reads').press('Enter')
+    await expect(page.getByText('0.4° to the right')).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Listen and rock it' })).toBeEnabled()
+  })
+
+  test('the practice clock is leant by its slider until its even point is told; nothing of it is kept', async ({
+    demo,
+    page,
+  }) => {
+    await page.goto(`${await demo.job('School dial')}/footing`)
+    await page.getByRole('button', { name: 'Practice clock' }).click()
+    await expect(page.getByText('Rock it gently through the even point')).toBeVisible({ timeout: 60_000 })
+    const slider = page.getByRole('slider', { name: 'Lean of the practice clock' })
+    await slider.focus()
+    const even = page.getByText(/^Even at 0\.\d\d° to the right of how it stood/)
+    for (const key of ['ArrowLeft', 'ArrowRight', 'ArrowLeft', 'ArrowRight'])
+      for (let press = 0; press < 6; press++) {
+        const before = await page
+          .getByText(/\d+ swings?/)
+          .first()
+          .textContent()
+        await slider.press(key)
+        // One more swing at least at every lean.
+        await expect(page.getByText(/\d+ swings?/).first()).not.toHaveText(before ?? '')
+      }
+    await expect(even).toBeVisible()
+    await page.getByRole('button', { name: 'Enough', exact: true }).click()
+    await expect(page.getByRole('button', { name: 'Keep where it is even' })).toBeHidden()
+  })
 })
 
 test('a recording from the owner is laid over how the clock left: it was moved', async ({ own, page }) => {

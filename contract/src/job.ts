@@ -29,6 +29,7 @@ import type { DryRunRow } from './dryRun.ts'
 import type { OilSheetRow, WitnessRow } from './oil.ts'
 import type { StrikeCountRow } from './strike.ts'
 import type { WatchRow } from './watch.ts'
+import type { FootingRow } from './footing.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
@@ -269,6 +270,7 @@ export interface JobPage {
   witnesses: WitnessRow[]
   strikeCounts: StrikeCountRow[]
   watches: WatchRow[]
+  footings: FootingRow[]
   reservations: ReservationRow[]
   bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]

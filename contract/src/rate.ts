@@ -7,6 +7,7 @@ export const READING_WAY_TITLES: Record<ReadingWay, string> = {
   ear: 'by ear, on the strike',
   pedal: 'by pedal, minute hand on the mark',
   listening: 'by listening',
+  strike: 'by the strike, as the microphone heard its first blow',
 }
 /** What the clock showed against true time. */
 export const ReadingChange = only({

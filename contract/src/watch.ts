@@ -1,6 +1,9 @@
-import type { Ticks, WatchMinute } from '@treadle/core'
+import type { Ticks, WatchMinute, WatchRun } from '@treadle/core'
 import { array, boolean, id, line, measured, moment, only, ruled, string, version, type InferType } from './fields.ts'
 import type { Stamped } from './stamped.ts'
+
+/** A longer record of a logger is thinned to so many. */
+export const MOST_TEMPERATURES = 3000
 
 /** A watch that is kept on a clock: who listens, since when, and with what. */
 export const WatchChange = ruled(
@@ -22,7 +25,15 @@ export const WatchChange = ruled(
   ['endedAt', 'Ended: it must not be before it began', (w) => w.endedAt === null || w.endedAt >= w.beganAt],
 )
 export type WatchChange = InferType<typeof WatchChange>
-export type WatchRow = WatchChange & Stamped
+/** How warm it was, by a logger or read off: moment and °C. */
+export const WatchTemperatures = only({
+  temperatures: array(only({ at: moment(), celsius: measured(-40, 60).required().label('Temperature') }))
+    .max(MOST_TEMPERATURES)
+    .required(),
+})
+export type WatchTemperatures = InferType<typeof WatchTemperatures>
+
+export type WatchRow = WatchChange & Stamped & { run: WatchRun | null }
 
 const figure = (low: number, high: number) => measured(low, high).nullable().defined()
 
@@ -72,7 +83,7 @@ export const WatchTold = only({
 export type WatchTold = InferType<typeof WatchTold>
 
 export interface WatchPage {
-  watch: WatchRow
+  watch: WatchRow & WatchTemperatures
   minutes: WatchMinuteKept[]
   marks: (WatchMark & { soundStored: boolean })[]
 }

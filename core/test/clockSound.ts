@@ -12,6 +12,8 @@ export interface ClockSound {
   rateSecondsPerDay?: number
   /** half the difference of the two intervals, ms; + when first to second is longer */
   unevenMs?: number
+  /** unevenness added at a moment of the recording, ms: a case that is rocked */
+  rock?: (atS: number) => number
   scatterMs?: number
   /** amplitude of each side at its peak */
   loudness?: [number, number]
@@ -208,7 +210,8 @@ function dropTimes(clock: ClockSound, seconds: number, uniform: () => number, ga
   const start = 0.1 + uniform() * beatS
   const drops: number[] = []
   for (let n = 0; ; n++) {
-    let at = start + n * beatS + (n % 2 === 0 ? 0 : uneven)
+    const due = start + n * beatS
+    let at = due + (n % 2 === 0 ? 0 : uneven + (clock.rock?.(due) ?? 0) / 1000)
     if (at > seconds - 0.1) break
     at += ((clock.scatterMs ?? 0.15) / 1000) * gauss()
     if (clock.bent) at += (clock.bent.late[Math.floor(n / 2) % clock.bent.teeth] ?? 0) / 1000

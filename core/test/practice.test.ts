@@ -5,6 +5,7 @@ import {
   DEFAULT_PRACTICE_CLOCK,
   hear,
   PowerTrack,
+  practiceLike,
   PracticeSound,
   seededRandom,
   type PracticeClock,
@@ -61,4 +62,40 @@ test('chance from a seed is uniform, normal, and the same again', () => {
   expect(Math.abs(spread - 1)).toBeLessThan(0.02)
   expect(seededRandom(5).normal()).toBe(draws[0])
   expect(seededRandom(6).normal()).not.toBe(draws[0])
+})
+
+test('its case leant to the right by as much as its escapement stands off, it is in beat; too far is refused', () => {
+  const sound = new PracticeSound({ ...DEFAULT_PRACTICE_CLOCK, offsetDeg: 0.5 }, RATE)
+  sound.lean(0.5)
+  const track = new PowerTrack(RATE)
+  // In small blocks, the lean told while it goes.
+  for (let i = 0; i < 300; i++) track.push(sound.next(RATE / 10))
+  const result = hear(track.bins, track.binS, { beatsPerHour: DEFAULT_PRACTICE_CLOCK.beatsPerHour })
+  expect(result.heard && result.outOfBeatMs).toBeLessThan(0.4)
+  expect(() => sound.lean(-4)).toThrow('offsetDeg')
+})
+
+test('leaning moves only what has not begun to sound: the same seed, leant back and forth, keeps its later beats', () => {
+  const plain = new PracticeSound(DEFAULT_PRACTICE_CLOCK, RATE)
+  const leant = new PracticeSound(DEFAULT_PRACTICE_CLOCK, RATE)
+  const before = [plain.next(RATE), leant.next(RATE)] as const
+  expect(before[1]).toEqual(before[0])
+  leant.lean(0.4)
+  plain.next(RATE)
+  leant.next(RATE)
+  leant.lean(0)
+  plain.next(RATE)
+  leant.next(RATE)
+  const [a, b] = [plain.next(RATE), leant.next(RATE)]
+  expect(b).toEqual(a)
+})
+
+test.each([
+  [{ beatsPerHour: null, semiArcDeg: null, releaseDeg: null }, 0],
+  [{ beatsPerHour: 3600, semiArcDeg: 1.2, releaseDeg: 2 }, 5],
+  [{ beatsPerHour: 18_000, semiArcDeg: 30, releaseDeg: 8 }, -9],
+])('one made like another goes, whatever is known of that one', (pendulum, offsetDeg) => {
+  const clock = practiceLike(pendulum, offsetDeg)
+  expect(() => checkPracticeClock(clock)).not.toThrow()
+  if (pendulum.beatsPerHour !== null) expect(clock.beatsPerHour).toBe(pendulum.beatsPerHour)
 })

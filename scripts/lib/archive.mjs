@@ -57,6 +57,7 @@ export const TABLES = [
   'watches',
   'watch_minutes',
   'watch_marks',
+  'footings',
 ]
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */

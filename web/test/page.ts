@@ -87,6 +87,7 @@ export const PAGE: JobPage = {
   witnesses: [],
   strikeCounts: [],
   watches: [],
+  footings: [],
   reservations: [],
   bushedBefore: [],
   listenings: [],

@@ -35,7 +35,11 @@ const silent = (fromS: number, toS: number | null) => ({
   note: 'not heard',
   soundStored: false,
 })
-const page = (marks: WatchPage['marks'] = []): WatchPage => ({ watch, minutes: [minute(0), minute(1)], marks })
+const page = (marks: WatchPage['marks'] = []): WatchPage => ({
+  watch: { ...watch, temperatures: [] },
+  minutes: [minute(0), minute(1)],
+  marks,
+})
 
 describe('a watch in words', () => {
   test.each([

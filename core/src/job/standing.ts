@@ -11,7 +11,7 @@ import type { HoleRules, PivotEnd } from '../hole/judge.ts'
 import { movementOfJob, type MovementFacts } from '../hole/ofMovement.ts'
 import { endsOf, lookedKey, type ArborEnd } from '../movement/ends.ts'
 import { sameArbor, samePlace } from '../plate/samePlace.ts'
-import { rateBookOf, type RateEventKind } from '../rate/fromLog.ts'
+import { rateBookOf, type RateEventKind, type RateLog, type WatchHeard } from '../rate/fromLog.ts'
 import { turnInWords } from '../rate/words.ts'
 import type { Ticks } from '../listen/hearing.ts'
 import { partsCount, type LoggedStep } from '../strip/assembly.ts'
@@ -71,7 +71,8 @@ export interface JobFacts extends MovementFacts {
   pivots: PivotEnd[]
   bushings: { holeId: string; done: string[] }[]
   listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & { at: Moment })[]
-  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number }[]
+  readings: RateLog['readings']
+  watches?: WatchHeard[]
   events: { id: string; at: Moment; kind: RateEventKind; turns: number | null; showed: string }[]
   estimates: {
     state: 'draft' | 'sent' | 'accepted' | 'declined'

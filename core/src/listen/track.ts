@@ -79,9 +79,27 @@ export function trackBeats(
   }
 }
 
+/** Every release, each side followed on its own by the shapes of the stretch where the period was found. */
+export function followSides(
+  amplitude: Float32Array,
+  binS: number,
+  strength: OnsetStrength,
+  found: FoundPeriod,
+  reachS: number,
+): { index: number; atS: number }[] {
+  const shapes = learnShapes(amplitude, binS, strength, found)
+  const follower = new Follower(amplitude, binS, found, shapes, reachS, 'each side')
+  const marks = follower.follow()
+  const firstIndex = marks[0]?.index ?? 0
+  return marks.map(({ index, mark }) => ({
+    index: index - firstIndex,
+    atS: mark * binS + shapes[sideOf(index)].referenceS,
+  }))
+}
+
 type Shapes = [Shape, Shape]
 
-function bothSides(make: (side: 0 | 1) => Shape): Shapes {
+function bothSides<T>(make: (side: 0 | 1) => T): [T, T] {
   return [make(0), make(1)]
 }
 
@@ -135,6 +153,8 @@ class Follower {
     readonly found: FoundPeriod,
     public shapes: Shapes,
     readonly reachS: number,
+    /** whether the two sides keep their distance, so that either tells where the other comes */
+    readonly by: 'both sides' | 'each side' = 'both sides',
   ) {}
 
   /** All beats from the stretch outward, in order of time, numbered from the first of the recording. */
@@ -142,9 +162,9 @@ class Follower {
     const { found, binS } = this
     const length = this.amplitude.length * binS
     // Twice through the stretch: the first pass brings the prediction to where the templates put the marks.
-    const start = this.#run(0, 1, Math.min(length, found.toS), [0])
-    const forward = this.#run(0, 1, length, [start.early])
-    const back = this.#run(-1, -1, length, [forward.early])
+    const start = this.#run(0, 1, Math.min(length, found.toS), [0, 0])
+    const forward = this.#run(0, 1, length, start.early)
+    const back = this.#run(-1, -1, length, forward.early)
     this.expected = back.steps + forward.steps
     return [...back.marks.reverse(), ...forward.marks]
   }
@@ -157,15 +177,16 @@ class Follower {
     )
   }
 
-  #run(first: number, direction: 1 | -1, lengthS: number, startRecent: number[]) {
+  /** @param offS - how far off either side's first may be, s */
+  #run(first: number, direction: 1 | -1, lengthS: number, offS: [number, number]) {
     const { binS } = this
     const marks: Mark[] = []
-    let recent = startRecent
-    let early = startRecent[0] ?? 0
+    const recent = offS.map((off) => [off]) as [number[], number[]]
+    const earlyOnes: [number[], number[]] = [[], []]
+    const sidesTold = (index: number): (0 | 1)[] => (this.by === 'each side' ? [sideOf(index)] : [0, 1])
     let steps = 0
-    const earlyOnes: number[] = []
     for (let index = first; ; index += direction) {
-      const predicted = this.#predictedS(index) + median(recent)
+      const predicted = this.#predictedS(index) + median(recent[sideOf(index)])
       if (predicted - BEFORE_S < 0 || predicted + AFTER_S + this.reachS > lengthS) {
         // The edge may still hold a beat on the way in; on the way out the run is over.
         if (direction === 1 ? predicted > lengthS / 2 : predicted < lengthS / 2) break
@@ -176,13 +197,18 @@ class Follower {
       if (!hit) continue
       marks.push(hit)
       const off = hit.mark * binS - this.#predictedS(index)
-      recent = [...recent.slice(1 - RECENT), off]
-      if (earlyOnes.length < RECENT) {
-        earlyOnes.push(off)
-        early = median(earlyOnes)
+      for (const side of sidesTold(index)) {
+        recent[side] = [...recent[side].slice(1 - this.#remembered), off]
+        if (earlyOnes[side].length < RECENT) earlyOnes[side].push(off)
       }
     }
+    const early = bothSides((side) => (earlyOnes[side].length > 0 ? median(earlyOnes[side]) : offS[side]))
     return { marks, early, steps }
+  }
+
+  /** A side that goes its own way is looked for where it was last; one knock then leads it astray for one swing only. */
+  get #remembered(): number {
+    return this.by === 'each side' ? 3 : RECENT
   }
 
   #look(index: number, predictedS: number): Mark | null {

@@ -37,6 +37,22 @@ export const DEFAULT_PRACTICE_CLOCK: PracticeClock = {
   seed: 7,
 }
 
+/** A practice clock made as this one is, as far as that is known; its release always within its arc, so that it goes. */
+export function practiceLike(
+  pendulum: { beatsPerHour: number | null; semiArcDeg: number | null; releaseDeg: number | null },
+  offsetDeg = 0,
+): PracticeClock {
+  const like = DEFAULT_PRACTICE_CLOCK
+  const semiArcDeg = pendulum.semiArcDeg ?? like.semiArcDeg
+  return {
+    ...like,
+    beatsPerHour: pendulum.beatsPerHour ?? like.beatsPerHour,
+    semiArcDeg,
+    releaseDeg: Math.min(pendulum.releaseDeg ?? like.releaseDeg, 0.5 * semiArcDeg),
+    offsetDeg: Math.max(-0.3 * semiArcDeg, Math.min(0.3 * semiArcDeg, offsetDeg)),
+  }
+}
+
 /** Throws FieldError naming the setting that can't be; a clock whose arc is below its release would stand still. */
 export function checkPracticeClock(clock: PracticeClock): void {
   requireWithin('beatsPerHour', clock.beatsPerHour, 2400, 18_000)
@@ -88,8 +104,9 @@ const TAIL_S = 0.05
  */
 export class PracticeSound {
   #from = 0
-  readonly #rightS: number
-  readonly #leftS: number
+  #lean = 0
+  /** when each release came that has begun to sound, by its running number: leaning the case later does not move it */
+  readonly #begun = new Map<number, number>()
   readonly #periodS: number
   readonly #noise: () => number
 
@@ -99,10 +116,19 @@ export class PracticeSound {
   ) {
     checkPracticeClock(clock)
     this.#periodS = practicePeriodS(clock)
-    const at = (deg: number) => (Math.asin(deg / clock.semiArcDeg) * this.#periodS) / (2 * Math.PI)
-    this.#rightS = at(clock.releaseDeg + clock.offsetDeg)
-    this.#leftS = this.#periodS / 2 + at(clock.releaseDeg - clock.offsetDeg)
     this.#noise = seededRandom(clock.seed).normal
+  }
+
+  /**
+   * The case is leant over to the right, its right side down, degrees: the pendulum hangs as it hung, nearer to the right
+   * side, so that the escapement now stands farther to its left.
+   *
+   * @throws FieldError where it would stop, and leaves it as it was
+   */
+  lean(deg: number): void {
+    const { beatsPerHour, semiArcDeg, releaseDeg, offsetDeg } = this.clock
+    beatIntervals(beatsPerHour, semiArcDeg, releaseDeg, offsetDeg - deg)
+    this.#lean = deg
   }
 
   /** The next `length` samples. */
@@ -113,17 +139,30 @@ export class PracticeSound {
     const startS = this.#from / sampleRate
     const endS = (this.#from + length) / sampleRate
     for (let n = Math.floor((startS - TAIL_S) / this.#periodS) - 1; n * this.#periodS < endS; n++) {
-      this.#drop(out, n, this.#rightS, clock.loudnessRight, RIGHT_MODES, 0)
-      this.#drop(out, n, this.#leftS, clock.loudnessLeft, LEFT_MODES, 1)
+      this.#drop(out, n, clock.loudnessRight, RIGHT_MODES, 0)
+      this.#drop(out, n, clock.loudnessLeft, LEFT_MODES, 1)
     }
+    for (const [drop, atS] of this.#begun) if (atS + 2 * this.#periodS < startS) this.#begun.delete(drop)
     this.#from += length
     return out
   }
 
-  #drop(out: Float32Array, period: number, phaseS: number, loudness: number, modes: Mode[], side: number): void {
+  /** From the middle of the swing to the release of a side, as the case leans now, s. */
+  #releaseS(side: number): number {
+    const { releaseDeg, semiArcDeg, offsetDeg } = this.clock
+    const stands = offsetDeg - this.#lean
+    const deg = side === 0 ? releaseDeg + stands : releaseDeg - stands
+    return (Math.asin(deg / semiArcDeg) * this.#periodS) / (2 * Math.PI)
+  }
+
+  #drop(out: Float32Array, period: number, loudness: number, modes: Mode[], side: number): void {
     // Each release has its own small chance, the same in whichever block it is asked for.
     const chance = seededRandom(this.clock.seed + 7919 * (2 * period + side + 1))
-    const atS = period * this.#periodS + phaseS + (this.clock.scatterMs / 1000) * chance.normal()
+    const late = (this.clock.scatterMs / 1000) * chance.normal()
+    const drop = 2 * period + side
+    const atS = this.#begun.get(drop) ?? (period + side / 2) * this.#periodS + this.#releaseS(side) + late
+    // Kept once it has begun to sound.
+    if (atS - UNLOCK_BEFORE_S < (this.#from + out.length) / this.sampleRate) this.#begun.set(drop, atS)
     const loud = loudness * (1 + 0.06 * chance.normal())
     this.#ring(out, atS - UNLOCK_BEFORE_S, UNLOCK_SHARE * loud, modes, 0.4)
     this.#ring(out, atS, loud, modes, 1)

@@ -1,7 +1,7 @@
 import { FieldError, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
 import { fitRates } from './average.ts'
-import type { RateEvent, RateReading } from './log.ts'
+import type { RateEvent, RateReading, RateRun } from './log.ts'
 import { gather, type Segment } from './segments.ts'
 import { clear, type Suspect } from './suspects.ts'
 
@@ -24,6 +24,7 @@ const TRAVEL_TURNS = 15
 export interface RateBookInput {
   readings: RateReading[]
   events: RateEvent[]
+  runs?: RateRun[] | undefined
   pitchMm?: number | undefined
   lengthMm?: number | undefined
   /** a rate within this of 0 needs no turn, s/day */
@@ -92,8 +93,9 @@ export function rateBook(book: RateBookInput): RateBook {
   const goal = book.goalSecondsPerDay ?? RATE_GOAL
   const prior =
     book.pitchMm !== undefined && book.lengthMm !== undefined ? secondsPerDayPerTurn(book.lengthMm, book.pitchMm) : null
-  const { suspects, readings, events } = clear(book.readings, book.events, prior)
-  const segments = gather(readings, events)
+  const runs = book.runs ?? []
+  const { suspects, readings, events } = clear(book.readings, book.events, prior, runs)
+  const segments = gather(readings, events, runs)
   const fit = fitRates(segments, prior)
   const last = segments[segments.length - 1]
   const told = last ? fit.rateIn(last) : null
@@ -184,7 +186,14 @@ function check(book: RateBookInput): void {
     requireFinite(`adjustments[${i}].at`, e.atS)
     if (e.kind === 'nut') requireFinite(`adjustments[${i}].turns`, e.turns)
   })
-  if (book.readings.length === 0) throw new FieldError('readings', 0, 'it needs at least one reading')
+  book.runs?.forEach((r, i) => {
+    requireFinite(`runs[${i}].rateSecondsPerDay`, r.secondsPerDay)
+    requirePositive(`runs[${i}].standardError`, r.standardError)
+    requirePositive(`runs[${i}].seconds`, r.toS - r.fromS)
+    requireWithin(`runs[${i}].deviceError`, r.deviceError, 0, 86_400)
+  })
+  if (book.readings.length === 0 && (book.runs ?? []).length === 0)
+    throw new FieldError('readings', 0, 'it needs at least one reading')
 }
 
 function turnsBetweenReadings({ readings, events }: RateBookInput): number {
@@ -202,12 +211,12 @@ function nextReading(segments: Segment[], readings: RateReading[], goal: number)
   const last = segments[segments.length - 1]
   if (!last) return null
   const sigma = readings[readings.length - 1]?.sigmaS ?? SIGMA_BY_EYE_S
-  if (last.readings.length === 0) return last.fromS + SETTLE_S
-  const latest = last.readings[last.readings.length - 1]?.atS ?? last.fromS
+  if (last.readings.length === 0 && last.runs.length === 0) return last.fromS + SETTLE_S
+  const latest = Math.max(last.readings.at(-1)?.atS ?? last.fromS, ...last.runs.map((r) => r.toS))
   const spreadWith = (atS: number) => {
     // Σwτ² after one more reading: the old spread, plus the new one against the old mean.
     const w = 1 / sigma ** 2
-    const lever = (atS - last.meanS) / DAY_S
+    const lever = (atS - (last.weight > 0 ? last.meanS : atS)) / DAY_S
     return last.spread + ((w * last.weight) / (w + last.weight)) * lever ** 2
   }
   const aim = last.spread > 0 && 1 / Math.sqrt(last.spread) <= goal ? 0.5 / Math.sqrt(last.spread) : goal

@@ -1,3 +1,4 @@
+import type { RateRun } from './log.ts'
 import type { Segment } from './segments.ts'
 import { solve, type Equation, type Solution } from './solve.ts'
 import { whitened, type TimedEquation } from './whiten.ts'
@@ -9,11 +10,16 @@ const PRIOR_SPREAD = 0.25
 const JUMP_SIGMA_S = 2
 /** No nut stops just where it is meant to, and no clock keeps its rate to the letter: s/day from one segment to the next. */
 const WANDER_SIGMA = 0.2
+/** By how much a clock may strike early or late by its own dial, s: one standard deviation. */
+const STRIKES_OFF_S = 60
 /** What may be supposed of a rate and of an error before anything is read: standard deviations, s/day and s. */
 export interface Supposed {
   rate: number
   error: number
 }
+
+/** A sound card that is known to the letter still leaves the equations solvable, s/day. */
+const EXACT = 1e-6
 
 /** Stands for knowing nothing; it keeps the equations solvable. */
 const NOTHING: Supposed = { rate: 1e10, error: 1e10 }
@@ -48,7 +54,8 @@ export interface RateFit {
  * Rates of all segments and the figure of the nut, together, for one unsteadiness.
  *
  * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small, and the error's own walk beside it; where only the nut
- * was turned between two segments their lines meet within a couple of seconds.
+ * was turned between two segments their lines meet within a couple of seconds. Readings by the strike share what it is
+ * off by the dial; runs by one device share what its own clock is off.
  */
 export function fitWith(
   segments: Segment[],
@@ -56,19 +63,27 @@ export function fitWith(
   { walk, overClaim }: Unsteadiness,
   supposed = NOTHING,
 ): RateFit {
-  const held = segments.filter((s) => s.readings.length > 0)
+  const held = segments.filter((s) => s.readings.length > 0 || s.runs.length > 0)
   const epochs = [...new Set(segments.map((s) => s.epoch))]
   const K = 0
   const rate = (s: Segment) => 1 + epochs.indexOf(s.epoch)
   const constant = (s: Segment) => 1 + epochs.length + held.indexOf(s)
   const wander = (s: Segment) => 1 + epochs.length + held.length + held.indexOf(s)
-  const base = held[0]?.meanErrorS ?? 0
+  const base = segments.find((s) => s.readings.length > 0)?.meanErrorS ?? 0
+  const runs = held.flatMap((s) => s.runs)
+  const devices = [...new Map(runs.map((r) => [r.device, r.deviceError]))]
+  const STRIKE = 1 + epochs.length + 2 * held.length
+  const device = (run: RateRun) => STRIKE + 1 + devices.findIndex(([name]) => name === run.device)
   const equations: Equation[] = [
     { terms: [[K, 1]], value: 0, sigma: supposed.rate },
     ...epochs.map((_, i): Equation => ({ terms: [[1 + i, 1]], value: 0, sigma: supposed.rate })),
     ...held.map((s): Equation => ({ terms: [[constant(s), 1]], value: 0, sigma: supposed.error })),
   ]
   for (const s of held) equations.push({ terms: [[wander(s), 1]], value: 0, sigma: WANDER_SIGMA })
+  equations.push({ terms: [[STRIKE, 1]], value: 0, sigma: STRIKES_OFF_S })
+  devices.forEach(([, deviceError], i) => {
+    equations.push({ terms: [[STRIKE + 1 + i, 1]], value: 0, sigma: Math.max(deviceError, EXACT) })
+  })
   if (prior !== null) equations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
   for (const s of held) {
     const readings = s.readings.map((r): TimedEquation => {
@@ -80,16 +95,28 @@ export function fitWith(
           [rate(s), days],
           [K, days * s.turns],
           [wander(s), days],
+          [STRIKE, r.byStrike === true ? 1 : 0],
         ],
         value: r.errorS - base,
         sigma: overClaim / Math.sqrt(r.weight),
       }
     })
     equations.push(...whitened(readings, walk))
+    for (const run of s.runs)
+      equations.push({
+        terms: [
+          [rate(s), 1],
+          [K, s.turns],
+          [wander(s), 1],
+          [device(run), 1],
+        ],
+        value: run.secondsPerDay,
+        sigma: Math.hypot(run.standardError, walk / Math.sqrt((run.toS - run.fromS) / DAY_S)),
+      })
   }
   for (const link of links(segments)) equations.push(meeting(link))
 
-  const solution = solve(equations, 1 + epochs.length + 2 * held.length)
+  const solution = solve(equations, STRIKE + 1 + devices.length)
   const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
   return {
     evidence: solution.logEvidence,
@@ -100,7 +127,7 @@ export function fitWith(
         [rate(s), 1],
         [K, s.turns],
       ]
-      if (s.readings.length > 0) return known(combine(solution, [...terms, [wander(s), 1]]))
+      if (held.includes(s)) return known(combine(solution, [...terms, [wander(s), 1]]))
       const figure = known(combine(solution, terms))
       return figure && { ...figure, standardError: Math.hypot(figure.standardError, WANDER_SIGMA) }
     },
@@ -119,7 +146,7 @@ export function fitWith(
     const run = (s: Segment, days: number) => {
       add(rate(s), days)
       add(K, days * s.turns)
-      if (s.readings.length > 0) add(wander(s), days)
+      if (held.includes(s)) add(wander(s), days)
     }
     add(constant(after), 1)
     add(constant(before), -1)

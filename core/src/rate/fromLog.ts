@@ -1,9 +1,11 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
 import { whenOpen, type WorkshopHours } from '../care/workshopHours.ts'
 import { rateBook, type RateBook, type RateBookInput } from './book.ts'
-import type { RateEvent } from './log.ts'
+import { SECONDS_PER_PPM } from '../sound/ownClock.ts'
+import type { WatchRun } from '../watch/tells.ts'
+import type { RateEvent, RateRun } from './log.ts'
 
-export const READING_WAYS = ['eye', 'ear', 'pedal', 'listening'] as const
+export const READING_WAYS = ['eye', 'ear', 'pedal', 'listening', 'strike'] as const
 export type ReadingWay = (typeof READING_WAYS)[number]
 /** How good each way of reading is, s. */
 export const READING_SIGMAS: Record<ReadingWay, number> = {
@@ -11,6 +13,8 @@ export const READING_SIGMAS: Record<ReadingWay, number> = {
   ear: 0.5,
   pedal: 0.5,
   listening: 0.1,
+  // Heard to a twentieth of a second; the letting off does not come to the second.
+  strike: 4,
 }
 
 export const EVENT_KINDS = [
@@ -28,9 +32,26 @@ export const EVENT_KINDS = [
 ] as const
 export type RateEventKind = (typeof EVENT_KINDS)[number]
 
+/** A watch as the rate book asks for it. */
+export interface WatchHeard {
+  beganAt: Moment
+  pickup: 'microphone' | 'practice' | 'file'
+  device: string
+  /** how far its sound card was known, parts per million; null: not compared */
+  ppmError: number | null
+  run: WatchRun | null
+}
+
+/** How far a sound card that was never compared may be off, parts per million: one standard deviation. */
+const CARD_PPM = 40
+/** No clock keeps its rate better from one half hour to the next, s/day. */
+const LEAST_RUN_ERROR = 0.02
+
 /** A job’s log: what the clock showed, and what was done to it between. */
 export interface RateLog {
-  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number }[]
+  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number; way?: ReadingWay }[]
+  /** watches kept on it, with the rate that each heard */
+  watches?: WatchHeard[]
   events: { at: Moment; kind: RateEventKind; turns: number | null }[]
 }
 
@@ -49,13 +70,19 @@ export function isChange(kind: RateEventKind): boolean {
 }
 
 /** A job’s log as the rate book reckons with it. */
-function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: RateAims): RateBookInput {
+function rateBookInput({ readings, events, watches = [] }: RateLog, { pendulum, settings }: RateAims): RateBookInput {
   return {
     pitchMm: pendulum.pitchMm ?? undefined,
     lengthMm: pendulum.lengthMm ?? undefined,
     toleranceSecondsPerDay: settings.rateToleranceSecondsPerDay,
     goalSecondsPerDay: settings.rateGoalSecondsPerDay,
-    readings: readings.map((r) => ({ atS: secondsOf(r.at), errorS: r.errorSeconds, sigmaS: r.sigmaSeconds })),
+    readings: readings.map((r) => ({
+      atS: secondsOf(r.at),
+      errorS: r.errorSeconds,
+      sigmaS: r.sigmaSeconds,
+      ...(r.way === 'strike' && { byStrike: true }),
+    })),
+    runs: watches.flatMap(runsOf),
     events: events.flatMap((e): RateEvent[] => {
       const atS = secondsOf(e.at)
       if (!isChange(e.kind)) return []
@@ -63,6 +90,22 @@ function rateBookInput({ readings, events }: RateLog, { pendulum, settings }: Ra
       return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
     }),
   }
+}
+
+/** The practice clock’s rate is nobody’s. */
+function runsOf({ beganAt, pickup, device, ppmError, run }: WatchHeard): RateRun[] {
+  if (run === null || pickup === 'practice') return []
+  const began = secondsOf(beganAt)
+  return [
+    {
+      fromS: began + run.fromS,
+      toS: began + run.toS,
+      secondsPerDay: run.secondsPerDay,
+      standardError: Math.max(run.standardError, LEAST_RUN_ERROR),
+      device: `${pickup} ${device}`,
+      deviceError: SECONDS_PER_PPM * (ppmError ?? CARD_PPM),
+    },
+  ]
 }
 
 /** So many books are remembered: the bench asks for those of all its clocks each time it is looked at. */
@@ -82,10 +125,11 @@ function remembered(input: RateBookInput): RateBook {
   return book
 }
 
-/** The rate book of a job’s log, its next reading while somebody is at the bench; null without readings. */
+/** The rate book of a job’s log, its next reading while somebody is at the bench; null where nothing was read or heard. */
 export function rateBookOf(log: RateLog, aims: RateAims): RateBook | null {
-  if (log.readings.length === 0) return null
-  const book = remembered(rateBookInput(log, aims))
+  const input = rateBookInput(log, aims)
+  if (input.readings.length === 0 && input.runs?.length === 0) return null
+  const book = remembered(input)
   const { openFrom, openUntil, timeZone } = aims.settings
   if (book.nextReadingAtS === null || openFrom === undefined || openUntil === undefined || timeZone === undefined)
     return book

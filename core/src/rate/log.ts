@@ -4,6 +4,21 @@ export interface RateReading {
   /** clock minus true time, s; + ahead */
   errorS: number
   sigmaS?: number | undefined
+  /** by the moment of a strike’s first blow: the same clock strikes always as early or late by its own dial */
+  byStrike?: boolean | undefined
+}
+
+/** A rate that was heard over a stretch of time without a break. */
+export interface RateRun {
+  fromS: number
+  toS: number
+  secondsPerDay: number
+  /** of the clock alone */
+  standardError: number
+  /** what listened, by whatever name: its own clock’s error is common to all of its runs */
+  device: string
+  /** how far that clock is known, s/day */
+  deviceError: number
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { RateEvent, RateReading } from './log.ts'
+import type { RateEvent, RateReading, RateRun } from './log.ts'
 
 const DAY_S = 86_400
 
@@ -11,22 +11,25 @@ export interface Segment {
   /** where the nut stands against the start of the book, + raised */
   turns: number
   readings: (RateReading & { weight: number })[]
+  /** heard wholly within it */
+  runs: RateRun[]
   /** Σw, 1/s² */
   weight: number
   meanS: number
   meanErrorS: number
-  /** Σw·τ², days²/s²: the information on its slope from its own readings */
+  /** Σw·τ², days²/s²: the information on its slope from its own readings and runs */
   spread: number
 }
 
 /**
  * Readings gathered into segments, in order of time; one without readings stands for a stretch nobody read in.
  *
- * A reading at the very moment of an event belongs before it: one reads, then turns.
+ * A reading at the very moment of an event belongs before it: one reads, then turns. A run over a change tells nothing
+ * of either side.
  */
-export function gather(readings: RateReading[], events: RateEvent[]): Segment[] {
+export function gather(readings: RateReading[], events: RateEvent[], runs: RateRun[] = []): Segment[] {
   const inTime = [...readings].sort((a, b) => a.atS - b.atS)
-  const firstS = inTime[0]?.atS ?? 0
+  const firstS = Math.min(inTime[0]?.atS ?? Infinity, ...runs.map((r) => r.fromS))
   // What happened before the first reading is not in the book.
   const breaks = events.filter((e) => e.atS >= firstS).sort((a, b) => a.atS - b.atS)
   const segments: Segment[] = []
@@ -35,7 +38,8 @@ export function gather(readings: RateReading[], events: RateEvent[]): Segment[] 
   const close = (until: number) => {
     const held: RateReading[] = []
     for (let r = inTime[next]; r && r.atS <= until; r = inTime[++next]) held.push(r)
-    segments.push({ ...start, ...summed(held, start.fromS) })
+    const inside = runs.filter((r) => r.fromS >= start.fromS && r.toS <= until)
+    segments.push({ ...start, ...summed(held, inside, start.fromS) })
   }
   for (const event of breaks) {
     close(event.atS)
@@ -50,7 +54,7 @@ export function gather(readings: RateReading[], events: RateEvent[]): Segment[] 
   return segments
 }
 
-function summed(held: RateReading[], fromS: number) {
+function summed(held: RateReading[], runs: RateRun[], fromS: number) {
   const readings = held.map((r) => ({ ...r, weight: 1 / (r.sigmaS ?? 1) ** 2 }))
   const firstS = readings[0]?.atS ?? fromS
   const firstError = readings[0]?.errorS ?? 0
@@ -61,9 +65,12 @@ function summed(held: RateReading[], fromS: number) {
   const meanLaterS = mean((r) => r.atS - firstS)
   return {
     readings,
+    runs,
     weight,
     meanS: firstS + meanLaterS,
     meanErrorS: firstError + mean((r) => r.errorS - firstError),
-    spread: readings.reduce((sum, r) => sum + r.weight * ((r.atS - firstS - meanLaterS) / DAY_S) ** 2, 0),
+    spread:
+      readings.reduce((sum, r) => sum + r.weight * ((r.atS - firstS - meanLaterS) / DAY_S) ** 2, 0) +
+      runs.reduce((sum, r) => sum + 1 / (r.standardError ** 2 + r.deviceError ** 2), 0),
   }
 }

@@ -1,5 +1,5 @@
 import { evidenceFor } from './average.ts'
-import type { RateEvent, RateReading } from './log.ts'
+import type { RateEvent, RateReading, RateRun } from './log.ts'
 import { gather } from './segments.ts'
 
 /** One reading in so many is mistyped, and one clock in so many has its hands set without a word. */
@@ -38,12 +38,17 @@ export interface Cleared {
  * how seldom a reading is mistyped and over how wide a range. A short book where any one of three might be the wrong
  * one goes by what clocks do: that which leaves an ordinary rate.
  */
-export function clear(readings: RateReading[], events: RateEvent[], prior: number | null): Cleared {
+export function clear(
+  readings: RateReading[],
+  events: RateEvent[],
+  prior: number | null,
+  runs: RateRun[] = [],
+): Cleared {
   const numbered = readings.map((r, index) => ({ ...r, index })).sort((a, b) => a.atS - b.atS)
   let kept = numbered
   let happened = events
   const suspects: Suspect[] = []
-  let { evidence, worst } = evidenceFor(gather(kept, happened), prior)
+  let { evidence, worst } = evidenceFor(gather(kept, happened, runs), prior)
   while (worst > ODD && kept.length >= 3 && suspects.length + 1 <= MOST_SHARE * numbered.length) {
     let best: {
       gain: number
@@ -72,7 +77,7 @@ export function clear(readings: RateReading[], events: RateEvent[], prior: numbe
           cost: Math.log(HANDS_UNTOLD),
         })
       for (const { cost, ...attempt } of tries) {
-        const without = evidenceFor(gather(attempt.readings, attempt.events), prior)
+        const without = evidenceFor(gather(attempt.readings, attempt.events, runs), prior)
         const gain = without.evidence + cost - evidence
         if (gain > 0 && (best === null || gain > best.gain)) best = { ...attempt, gain, ...without }
       }

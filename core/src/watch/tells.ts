@@ -21,9 +21,17 @@ export interface Falling {
   hours: number
 }
 
+/** The rate over the longest stretch without a break, and what it strayed: of the clock alone, without the sound card. */
+export interface WatchRun {
+  fromS: number
+  toS: number
+  secondsPerDay: number
+  standardError: number
+}
+
 export interface WatchTells {
   /** the rate over all of it, s/day, by what it got ahead where that was unbroken; null with too little */
-  rate: { secondsPerDay: number; standardError: number; fromS: number; toS: number } | null
+  rate: WatchRun | null
   /** rate against the time since winding (or the beginning): null where it keeps */
   sinceWinding: Falling | null
   /** by how much the first half hour differed from the hours after it, s/day */
@@ -54,7 +62,7 @@ const SECONDS_PER_DAY = 86_400
 export function watchTells(minutes: WatchedMinute[], windingsS: number[], train: GoingCounts | null): WatchTells {
   const blocks = halfHours(minutes, windingsS)
   return {
-    rate: rateOver(minutes),
+    rate: runOf(minutes),
     sinceWinding: slope(blocks),
     settled: settling(blocks),
     wheels: train ? slowWheels(longest(minutes), train) : { arbors: [], meshes: [] },
@@ -154,7 +162,7 @@ function slowWheels(minutes: WatchedMinute[], train: GoingCounts): Periodic {
  * Its error is how far the half hours in between stray from that line, over the time: the clock's own wander, not the
  * beats' scatter, which is thousands of times smaller.
  */
-function rateOver(minutes: WatchedMinute[]): WatchTells['rate'] {
+export function runOf(minutes: WatchedMinute[]): WatchRun | null {
   const row = longest(minutes)
   const [first, last] = [row[0], row.at(-1)]
   if (!first || !last || row.length < 30) return null

@@ -1,5 +1,7 @@
 import {
   DryRunChange,
+  FOOTING_WAY_TITLES,
+  FootingChange,
   OilSheetChange,
   StrikeCountChange,
   WITNESS_STATE_TITLES,
@@ -9,11 +11,11 @@ import {
 import { timeInWords } from '@treadle/core'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
-import { dryRuns, oilSheets, strikeCounts, witnesses } from '../db/schema.ts'
+import { dryRuns, footings, oilSheets, strikeCounts, witnesses } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { requireDry } from './dryFirst.ts'
 
-/** Back between the plates: dry runs, oil, the strike counted, and pictures of the sinks. */
+/** Back together: dry runs, oil, pictures of the sinks, the strike counted, and where it stands in beat. */
 export function setRoutes(db: Database): Router {
   return Router().use(
     rowRoutes(db, {
@@ -78,5 +80,18 @@ export function setRoutes(db: Database): Router {
       },
       goneSentence: (row) => `Count taken back: ${timeInWords(row)}.`,
     }),
+    rowRoutes(db, {
+      path: 'footings',
+      table: footings,
+      schema: FootingChange,
+      kind: 'footing',
+      sentence: ({ way, stoodAtDeg, evenAtDeg, standardError }) =>
+        `Rocked: in beat at ${leaning(evenAtDeg)} (± ${standardError.toFixed(2)}°); it stood at ${leaning(stoodAtDeg)}; ${FOOTING_WAY_TITLES[way]}.`,
+      goneSentence: (row) => `Taken back: in beat at ${leaning(row.evenAtDeg)}.`,
+    }),
   )
+}
+
+function leaning(deg: number): string {
+  return `${Math.abs(deg).toFixed(2)}°${Math.abs(deg) < 0.005 ? '' : deg > 0 ? ' to the right' : ' to the left'}`
 }

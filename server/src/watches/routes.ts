@@ -1,10 +1,11 @@
-import { WatchChange, WatchTold, type WatchMark, type WatchMinuteKept } from '@treadle/contract'
-import { timeOfStrike, timeThere } from '@treadle/core'
+import { WatchChange, WatchTemperatures, WatchTold, type WatchMark, type WatchMinuteKept } from '@treadle/contract'
+import { runOf, timeOfStrike, timeThere } from '@treadle/core'
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database, Queries } from '../db/connect.ts'
 import { clocks, files, rateEvents, strikeCounts, watches, watchMarks, watchMinutes } from '../db/schema.ts'
+import { sameValues } from '../db/versioned.ts'
 import { jobChange, type JobDoing } from '../door/jobChange.ts'
 import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
@@ -48,8 +49,24 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       const watchId = idOf(req, 'row')
       await jobChange(db, req, idOf(req), { kind: 'watch' }, async (doing) => {
         const watch = await watchOf(doing.tx, doing.job.id, watchId)
-        if (told.minutes.length > 0) await keepMinutes(doing.tx, watchId, told.minutes)
+        if (told.minutes.length > 0) {
+          await keepMinutes(doing.tx, watchId, told.minutes)
+          await keepRun(doing.tx, watchId)
+        }
         for (const mark of told.marks) await keepMark(doing, watch, mark)
+      })
+      res.status(204).end()
+    })
+    .put('/jobs/:id/watches/:row/temperatures', async (req, res) => {
+      const { temperatures } = await bodyOf(WatchTemperatures, req)
+      await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job, write }) => {
+        const watch = await watchOf(tx, job.id, idOf(req, 'row'))
+        if (sameValues({ temperatures }, watch)) return
+        await tx.update(watches).set({ temperatures }).where(eq(watches.id, watch.id))
+        const n = temperatures.length
+        await write(
+          `Beside the watch of ${watch.beganAt.toISOString()}: ${n} ${n === 1 ? 'temperature' : 'temperatures'}.`,
+        )
       })
       res.status(204).end()
     })
@@ -120,6 +137,19 @@ async function keepMinutes(tx: Queries, watchId: string, minutes: WatchMinuteKep
     .insert(watchMinutes)
     .values(rows)
     .onConflictDoUpdate({ target: [watchMinutes.watchId, watchMinutes.minute], set })
+}
+
+/** The rate it gives the rate book, by all of its minutes so far. */
+async function keepRun(tx: Queries, watchId: string): Promise<void> {
+  const minutes = await tx
+    .select()
+    .from(watchMinutes)
+    .where(eq(watchMinutes.watchId, watchId))
+    .orderBy(asc(watchMinutes.minute))
+  await tx
+    .update(watches)
+    .set({ run: runOf(minutes) })
+    .where(eq(watches.id, watchId))
 }
 
 async function keepMark(doing: JobDoing, watch: typeof watches.$inferSelect, mark: WatchMark): Promise<void> {

@@ -25,6 +25,7 @@ const SHOWN: Record<string, [list: Lists, order: Order]> = {
   witnesses: ['witnesses', by('at')],
   'strike-counts': ['strikeCounts', by('heardAt')],
   watches: ['watches', by('beganAt')],
+  footings: ['footings', by('at')],
   observations: ['observations', by('at')],
   conditions: ['conditions', by('at')],
   causes: ['confirmedCauses', by('at')],

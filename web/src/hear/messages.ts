@@ -22,3 +22,9 @@ export type FromWorker =
       wav?: ArrayBuffer
     }
   | { kind: 'refused'; session: number; sentence: string }
+
+/** What every worker that hears by itself is told; blocks are handed over, not copied. */
+export type ToEar<Options> =
+  | { kind: 'open'; sampleRate: number; options: Options }
+  | { kind: 'block'; samples: Float32Array }
+  | { kind: 'lost'; seconds: number }

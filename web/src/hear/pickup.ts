@@ -126,14 +126,21 @@ export class PracticePickup implements Pickup {
   readonly kind = 'practice'
   #timer = 0
   #context: AudioContext | undefined
+  readonly #sound: PracticeSound
 
   constructor(
     readonly clock: PracticeClock,
     readonly aloud: boolean,
-  ) {}
+  ) {
+    this.#sound = new PracticeSound(clock, PRACTICE_RATE)
+  }
+
+  /** Its case is leant over to the right, degrees. */
+  lean(deg: number): void {
+    this.#sound.lean(deg)
+  }
 
   start(to: PickupReceiver): Promise<number> {
-    const sound = new PracticeSound(this.clock, PRACTICE_RATE)
     const startMs = performance.now()
     let made = 0
     if (this.aloud) this.#context = new AudioContext()
@@ -141,7 +148,7 @@ export class PracticePickup implements Pickup {
     this.#timer = window.setInterval(() => {
       const wanted = Math.floor(((performance.now() - startMs) / 1000) * PRACTICE_RATE)
       if (wanted <= made) return
-      const samples = sound.next(wanted - made)
+      const samples = this.#sound.next(wanted - made)
       made = wanted
       if (this.#context) playAt = play(this.#context, samples, playAt)
       to.sound(samples)

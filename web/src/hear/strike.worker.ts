@@ -1,9 +1,7 @@
 import { StrikeEar, strikings, type HeardBlow } from '@treadle/core'
+import type { ToEar } from './messages.ts'
 
 /** A thin shell over the core's ear for strikes: it gathers blows and says how many stand, and when it has been quiet. */
-
-export type ToStrikeWorker =
-  { kind: 'open'; sampleRate: number } | { kind: 'block'; samples: Float32Array } | { kind: 'finish' }
 
 export interface StrikesHeard {
   /** strikings so far, the last of them perhaps not over */
@@ -21,7 +19,7 @@ let sampleRate = 1
 let seconds = 0
 let toldS = 0
 
-self.onmessage = ({ data }: MessageEvent<ToStrikeWorker>) => {
+self.onmessage = ({ data }: MessageEvent<ToEar<null>>) => {
   switch (data.kind) {
     case 'open':
       blows = []
@@ -30,15 +28,18 @@ self.onmessage = ({ data }: MessageEvent<ToStrikeWorker>) => {
       sampleRate = data.sampleRate
       ear = new StrikeEar(sampleRate, (blow) => blows.push(blow))
       return
-    case 'block':
-      ear?.push(data.samples)
-      seconds += data.samples.length / sampleRate
-      if (seconds - toldS >= EVERY_S) tell()
+    case 'lost':
+      hear(new Float32Array(Math.round(data.seconds * sampleRate)))
       return
-    case 'finish':
-      ear?.end()
-      tell()
+    case 'block':
+      hear(data.samples)
   }
+}
+
+function hear(samples: Float32Array): void {
+  ear?.push(samples)
+  seconds += samples.length / sampleRate
+  if (seconds - toldS >= EVERY_S) tell()
 }
 
 function tell(): void {

@@ -179,6 +179,12 @@ export const SURFACES: Surface[] = [
     owes: ['observe', 'beat'],
   },
   {
+    path: 'footing',
+    bay: 'set',
+    title: 'Footing',
+    load: async () => (await import('./footing/FootingSurface.tsx')).FootingSurface,
+  },
+  {
     path: 'swing',
     bay: 'set',
     title: 'Swing',

@@ -10,7 +10,7 @@ import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
 import { plateMaps } from './plates.ts'
 import { depthTrials, escapementSheets, madeParts, springSheets, suspensions, wheelSheets } from './wheels.ts'
 import { dryRuns, oilSheets, strikeCounts, witnesses } from './set.ts'
-import { watches } from './watch.ts'
+import { footings, watches } from './watch.ts'
 import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
@@ -45,6 +45,7 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   witnesses: many(witnesses),
   strikeCounts: many(strikeCounts),
   watches: many(watches),
+  footings: many(footings),
   listenings: many(listenings),
   readings: many(readings),
   events: many(rateEvents),
@@ -149,6 +150,9 @@ export const witnessRelations = relations(witnesses, ({ one }) => ({
 }))
 export const watchRelations = relations(watches, ({ one }) => ({
   job: one(jobs, { fields: [watches.jobId], references: [jobs.id] }),
+}))
+export const footingRelations = relations(footings, ({ one }) => ({
+  job: one(jobs, { fields: [footings.jobId], references: [jobs.id] }),
 }))
 export const strikeCountRelations = relations(strikeCounts, ({ one }) => ({
   job: one(jobs, { fields: [strikeCounts.jobId], references: [jobs.id] }),

@@ -1,5 +1,17 @@
-import type { WatchChange, WatchMark } from '@treadle/contract'
-import { boolean, doublePrecision, index, integer, pgTable, primaryKey, real, text, uuid } from 'drizzle-orm/pg-core'
+import type { WatchRun } from '@treadle/core'
+import type { FootingChange, WatchChange, WatchMark, WatchTemperatures } from '@treadle/contract'
+import {
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  real,
+  text,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { moment } from './columns.ts'
 import { files } from './files.ts'
 import { ofJob } from './jobs.ts'
@@ -19,9 +31,28 @@ export const watches = pgTable(
     ticks: text('ticks').$type<WatchChange['ticks']>().notNull(),
     ppm: doublePrecision('ppm').notNull(),
     ppmError: doublePrecision('ppm_error'),
+    temperatures: jsonb('temperatures').$type<WatchTemperatures['temperatures']>().notNull().default([]),
+    run: jsonb('run').$type<WatchRun>(),
     ...made(),
   },
   (t) => [index('watches_job').on(t.jobId)],
+)
+
+/** Where a clock was found to be in beat, its case rocked. */
+export const footings = pgTable(
+  'footings',
+  {
+    id: uuid('id').primaryKey(),
+    jobId: ofJob(),
+    way: text('way').$type<FootingChange['way']>().notNull(),
+    stoodAtDeg: doublePrecision('stood_at_deg').notNull(),
+    evenAtDeg: doublePrecision('even_at_deg').notNull(),
+    standardError: doublePrecision('standard_error').notNull(),
+    msPerDeg: doublePrecision('ms_per_deg').notNull(),
+    swings: integer('swings').notNull(),
+    ...made(),
+  },
+  (t) => [index('footings_job').on(t.jobId)],
 )
 
 const ofWatch = () =>

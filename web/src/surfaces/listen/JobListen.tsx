@@ -1,6 +1,7 @@
 import { listeningFrom, type ListeningSummary, type NewListening } from '@treadle/contract'
 import {
   DEFAULT_PRACTICE_CLOCK,
+  practiceLike,
   EYE_KEY,
   goingCounts,
   nearestUsualCount,
@@ -135,13 +136,7 @@ export function JobListen() {
   const practise = () =>
     listening.start(
       new PracticePickup(
-        {
-          ...DEFAULT_PRACTICE_CLOCK,
-          beatsPerHour: pendulum.beatsPerHour ?? DEFAULT_PRACTICE_CLOCK.beatsPerHour,
-          semiArcDeg: pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg,
-          releaseDeg: pendulum.releaseDeg ?? DEFAULT_PRACTICE_CLOCK.releaseDeg,
-          offsetDeg: 0.1 * (pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg),
-        },
+        practiceLike(pendulum, 0.1 * (pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg)),
         false,
       ),
     )

@@ -20,13 +20,13 @@ const RateChart = lazy(() => import('./RateChart.tsx'))
 
 /** The rate book: readings and what was done between them, the rate now, the next turn, the next reading. */
 export function RateSurface() {
-  const { job, clock, readings, events } = useJobData()
+  const { job, clock, readings, events, watches } = useJobData()
   const { data: settings } = useSettings()
   const change = useChange()
   const { pendulum } = clock
   const book = useMemo(
-    () => (settings ? rateBookOf({ readings, events }, { pendulum, settings }) : null),
-    [readings, events, pendulum, settings],
+    () => (settings ? rateBookOf({ readings, events, watches }, { pendulum, settings }) : null),
+    [readings, events, watches, pendulum, settings],
   )
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way']) => {
     const id = uuid()

@@ -214,7 +214,7 @@ function Counting({
                 },
               }
             : { label: 'Press to stop the microphone', hint: `hears ${timeInWords(time)}`, press: ear.stop }
-          : { label: `Press to hear ${timeInWords(time)} strike`, hint: 'by the microphone', press: ear.start }
+          : { label: `Press to hear ${timeInWords(time)} strike`, hint: 'by the microphone', press: () => ear.start() }
         : how === 'pedal'
           ? {
               label: `Press at each ${asked === 'quarters' ? 'phrase or call' : 'blow'} of ${timeInWords(time)}`,
@@ -244,7 +244,7 @@ function Counting({
       </p>
       <Group align="end">
         {how === 'microphone' ? (
-          <Button size="lg" onClick={ear.on ? ear.stop : ear.start}>
+          <Button size="lg" onClick={() => (ear.on ? ear.stop() : ear.start())}>
             {ear.on ? 'Stop the microphone' : 'Hear it strike'}
           </Button>
         ) : how === 'pedal' ? (

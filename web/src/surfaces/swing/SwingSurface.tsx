@@ -1,4 +1,4 @@
-import { DEFAULT_PRACTICE_CLOCK, type AngleBy, type FilmSwing, type Place } from '@treadle/core'
+import { practiceLike, type AngleBy, type FilmSwing, type Place } from '@treadle/core'
 import { Button, FileButton } from '@mantine/core'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -40,16 +40,7 @@ export function SwingSurface() {
     if (canvas.current) seen.start(film, canvas.current)
   }
   const openCamera = () => start(new VideoFilm(null))
-  const practise = () =>
-    start(
-      new PracticeFilm({
-        ...DEFAULT_PRACTICE_CLOCK,
-        beatsPerHour: pendulum.beatsPerHour ?? DEFAULT_PRACTICE_CLOCK.beatsPerHour,
-        semiArcDeg: pendulum.semiArcDeg ?? DEFAULT_PRACTICE_CLOCK.semiArcDeg,
-        releaseDeg: Math.min(DEFAULT_PRACTICE_CLOCK.releaseDeg, 0.5 * (pendulum.semiArcDeg ?? 4)),
-        offsetDeg: 0,
-      }),
-    )
+  const practise = () => start(new PracticeFilm(practiceLike(pendulum)))
   const keep = (told: FilmSwing) => {
     const before = pendulum.semiArcDeg
     const semiArcDeg = Number(told.semiArcDeg.toFixed(2))

@@ -1,5 +1,5 @@
 import type { WatchRow } from '@treadle/contract'
-import { DEFAULT_PRACTICE_CLOCK, goingCounts, nearestUsualCount, watchTells } from '@treadle/core'
+import { goingCounts, practiceLike, watchTells } from '@treadle/core'
 import { Button, FileButton, NativeSelect } from '@mantine/core'
 import { lazy, Suspense, useMemo } from 'react'
 import { useNavigate } from 'react-router'
@@ -90,10 +90,7 @@ export function WatchSurface() {
               : { label: 'Press to begin a watch', hint: 'by the microphone', press: beginByMicrophone },
   )
   if (!settings) return null
-  const practise = () =>
-    begin(
-      new PracticePickup({ ...DEFAULT_PRACTICE_CLOCK, beatsPerHour: beatsPerHour ?? nearestUsualCount(7200) }, false),
-    )
+  const practise = () => begin(new PracticePickup(practiceLike(clock.pendulum, 0.2), false))
   const may = beatsPerHour !== null && !here && !elsewhere
   const said = tells ? tellsInWords(tells, train?.names ?? [], tells.wound, page?.watch.ppmError ?? null) : []
   const stopped = stopOf(page)
