@@ -241,7 +241,7 @@ test.describe('a telephone on the case', () => {
     await expect(
       page.getByText(/Raise the left side|crutch foot .* toward the left|Swing the bottom .* to the left/).first(),
     ).toBeVisible()
-    await page.getByRole('button', { name: 'Keep where it is even' }).click()
+    await page.getByRole('button', { name: 'Keep where it is even', exact: true }).click()
     await expect(page.getByText(/in beat at 0\.\d\d° to the right/)).toBeVisible()
     await page.goto(`${job}/journal`)
     await expect(page.getByText(/Rocked: in beat at 0\.\d\d° to the right/)).toBeVisible()

@@ -75,6 +75,60 @@ test('from a tapped suspension, and a scale that can’t be is refused by its fi
   await expect(page.getByText(/from where it hangs; sure to/)).toBeVisible({ timeout: 60_000 })
 })
 
+test('the bob is led by hand: where it drops is seen and heard, and what puts it in beat is said', async ({
+  demo,
+  page,
+}) => {
+  await page.goto(`${await demo.job('School dial')}/swing`)
+  await page.getByRole('button', { name: 'Practice clock' }).click()
+  await expect(page.getByText(/by the line of its rod; sure to/)).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Lead the bob by hand' }).click()
+  await expect(page.getByText('Lead it slowly to the right until it clicks.')).toBeVisible()
+  const slider = page.getByRole('slider', { name: 'Lead of the practice bob' })
+  const angle = page.locator('[aria-live=off]').filter({ hasText: '°' })
+  await slider.focus()
+  // To the right past its drop, to the left past the other, three times; each step is seen before the next.
+  let at = 0
+  const lead = async (to: number) => {
+    const toward = Math.sign(to - at)
+    while (Math.abs(to - at) > 0.05) {
+      at += 0.1 * toward
+      await slider.press(toward > 0 ? 'ArrowRight' : 'ArrowLeft')
+      const shown = [Math.abs(at) - 0.1, Math.abs(at), Math.abs(at) + 0.1].map((deg) => `^${Math.abs(deg).toFixed(1)}°`)
+      await expect(angle).toHaveText(new RegExp(shown.join('|')))
+    }
+  }
+  await lead(2.6)
+  await lead(-2.2)
+  await expect(page.getByText(/Move it across to the right again/)).toBeVisible()
+  await lead(2.6)
+  await lead(-2.2)
+  await expect(page.getByText(/^Drops 2\.\d\d° to the right and 1\.\d\d° to the left of plumb/)).toBeVisible()
+  const words = (await page.getByText(/^Release \d/).textContent())!
+  const [, release, error, stands] = /Release ([\d.]+)° ± ([\d.]+)°.*stands ([\d.]+)°/.exec(words)!.map(Number)
+  expect(Math.abs(release! - 2)).toBeLessThan(error! + 0.05)
+  expect(Math.abs(stands! - 0.3)).toBeLessThan(0.15)
+  await expect(
+    page.getByText(/Raise the left side|crutch foot .* toward the left|Swing the bottom .* to the left/).first(),
+  ).toBeVisible()
+  // What the practice clock does is nobody’s figure.
+  await expect(page.getByRole('button', { name: 'Keep its release angle' })).toBeHidden()
+  await page.getByRole('button', { name: 'Let the bob go', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Lead the bob by hand' })).toBeVisible()
+})
+
+test('which tick is right is seen, and no press is asked for', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('School dial')}/listen`)
+  await page.getByRole('button', { name: 'Practice clock' }).click()
+  await page.getByRole('button', { name: 'See which side, by the camera' }).click()
+  await expect(page.getByText(/^Seen: the first is the (left|right) tick\.$/)).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Stop listening' }).click()
+  // The practice clock of this page stands off to the right.
+  await expect(
+    page.getByText(/Raise the left side|crutch foot .* toward the left|Swing the bottom .* to the left/).first(),
+  ).toBeVisible()
+})
+
 test('a file that is no film ends in a sentence', async ({ demo, page }) => {
   await page.goto(`${await demo.job('School dial')}/swing`)
   await page

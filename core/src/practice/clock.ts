@@ -107,14 +107,21 @@ export class PracticeSound {
   #lean = 0
   /** when each release came that has begun to sound, by its running number: leaning the case later does not move it */
   readonly #begun = new Map<number, number>()
+  #heldDeg: number | null = null
+  #released: 'right' | 'left' | null = null
+  /** drops as a hand led it past a release */
+  #led: { atS: number; side: 'right' | 'left' }[] = []
   readonly #periodS: number
   readonly #noise: () => number
 
   constructor(
     readonly clock: PracticeClock,
     readonly sampleRate: number,
+    /** it begins so long after passing plumb to the right, s */
+    fromS = 0,
   ) {
     checkPracticeClock(clock)
+    this.#from = Math.round(fromS * sampleRate)
     this.#periodS = practicePeriodS(clock)
     this.#noise = seededRandom(clock.seed).normal
   }
@@ -131,6 +138,21 @@ export class PracticeSound {
     this.#lean = deg
   }
 
+  /**
+   * A hand holds the pendulum at an angle, degrees from plumb, + right: it drops as it is led past a release, left and
+   * right in turn. null: it is let go and swings on as it would have.
+   */
+  hold(deg: number | null): void {
+    this.#heldDeg = deg
+    if (deg === null) return
+    const { releaseDeg, offsetDeg } = this.clock
+    const stands = offsetDeg - this.#lean
+    const side = deg >= stands + releaseDeg ? 'right' : deg <= stands - releaseDeg ? 'left' : null
+    if (side === null || side === this.#released) return
+    this.#released = side
+    this.#led.push({ atS: this.#from / this.sampleRate + UNLOCK_BEFORE_S, side })
+  }
+
   /** The next `length` samples. */
   next(length: number): Float32Array {
     const out = new Float32Array(length)
@@ -138,10 +160,17 @@ export class PracticeSound {
     if (clock.noise > 0) for (let i = 0; i < length; i++) out[i] = clock.noise * this.#noise()
     const startS = this.#from / sampleRate
     const endS = (this.#from + length) / sampleRate
-    for (let n = Math.floor((startS - TAIL_S) / this.#periodS) - 1; n * this.#periodS < endS; n++) {
-      this.#drop(out, n, clock.loudnessRight, RIGHT_MODES, 0)
-      this.#drop(out, n, clock.loudnessLeft, LEFT_MODES, 1)
+    for (const { atS, side } of this.#led) {
+      const [loud, modes] =
+        side === 'right' ? ([clock.loudnessRight, RIGHT_MODES] as const) : ([clock.loudnessLeft, LEFT_MODES] as const)
+      this.#ring(out, atS, loud, modes, 1)
     }
+    this.#led = this.#led.filter((d) => d.atS + TAIL_S > endS)
+    if (this.#heldDeg === null)
+      for (let n = Math.floor((startS - TAIL_S) / this.#periodS) - 1; n * this.#periodS < endS; n++) {
+        this.#drop(out, n, clock.loudnessRight, RIGHT_MODES, 0)
+        this.#drop(out, n, clock.loudnessLeft, LEFT_MODES, 1)
+      }
     for (const [drop, atS] of this.#begun) if (atS + 2 * this.#periodS < startS) this.#begun.delete(drop)
     this.#from += length
     return out

@@ -21,10 +21,11 @@ const NOISE = 2.5
  * One picture of the practice clock's pendulum, grey, with the little noise of a real one; it stands in for the camera.
  *
  * @param atS - s since it passed plumb to the right
+ * @param heldDeg - where a hand holds it, degrees from plumb, + right; null: it swings
  */
-export function practiceFrame(clock: PracticeClock, atS: number): GreyFrame {
+export function practiceFrame(clock: PracticeClock, atS: number, heldDeg: number | null = null): GreyFrame {
   const { width, height, suspension, lengthPx, bobPx, rodPx } = PRACTICE_FILM
-  const angle = (practiceAngleDeg(clock, atS) * Math.PI) / 180
+  const angle = ((heldDeg ?? practiceAngleDeg(clock, atS)) * Math.PI) / 180
   const [ux, uy] = [Math.sin(angle), Math.cos(angle)]
   const bob = { x: suspension.x + lengthPx * ux, y: suspension.y + lengthPx * uy }
   const { normal } = seededRandom(clock.seed + Math.round(atS * 1000))

@@ -4,7 +4,7 @@ import { FieldError } from '../check/require.ts'
 import { MarkFollower, type Followed } from './follow.ts'
 import type { GreyFrame, Place } from './frame.ts'
 import { strips } from './rod.ts'
-import { angleFrom, suspensionByPath } from './scale.ts'
+import { angleFrom, suspensionByAngles, suspensionByPath } from './scale.ts'
 import { fitSwing, type AngleAt, type Swing } from './swing.ts'
 
 /** How the angle was told: by the line of the rod, by the arc the bob moves on, or from a suspension that was given. */
@@ -12,7 +12,11 @@ export type AngleBy = 'rod' | 'path' | 'suspension'
 
 export interface FilmSwing extends Swing {
   by: AngleBy
+  /** where it hangs in the picture, perhaps outside of it: from there any place of the bob is an angle */
+  suspension: Place
   framesFollowed: number
+  /** half the side of the square that was followed, px */
+  halfPx: number
   /** where the mark was in each frame; null where it was not seen */
   path: (Followed | null)[]
 }
@@ -62,22 +66,20 @@ export function swingInFilm(frames: GreyFrame[], { suspension, mark }: KnownOfFi
       'the bob could not be followed in the others',
     )
   const told = suspension
-    ? { by: 'suspension' as const, angles: anglesFrom(suspension, seen), shareError: 0 }
+    ? { by: 'suspension' as const, angles: anglesFrom(suspension, seen), shareError: 0, suspension }
     : (byRod(frames, ends, places, bob.half) ?? byPath(seen))
   const swing = fitSwing(told.angles)
-  const radius = told.by === 'rod' ? Infinity : Math.abs(suspensionOf(seen, suspension) - median(seen.map((p) => p.y)))
+  const radius = told.by === 'rod' ? Infinity : Math.abs(told.suspension.y - median(seen.map((p) => p.y)))
   const grid = Number.isFinite(radius) ? (GRID_PX / radius) * (180 / Math.PI) : 0
   return {
     ...swing,
     path: places,
     standardError: Math.hypot(swing.standardError, swing.semiArcDeg * told.shareError, grid),
     by: told.by,
+    suspension: told.suspension,
     framesFollowed: seen.length,
+    halfPx: bob.half,
   }
-}
-
-function suspensionOf(seen: Place[], given?: Place): number {
-  return given ? given.y : suspensionByPath(seen).suspension.y
 }
 
 function anglesFrom(suspension: Place, seen: Followed[]): AngleAt[] {
@@ -90,13 +92,14 @@ function byPath(seen: Followed[]) {
   // The arc is told by how far it bends: of that a hundredth of a pixel is not known, whatever the noise.
   const half = (Math.max(...angles.map((a) => a.deg)) - Math.min(...angles.map((a) => a.deg))) / 2
   const bendPx = (radius * (half * (Math.PI / 180)) ** 2) / 4
-  return { by: 'path' as const, angles, shareError: Math.hypot(radiusError / radius, BEND_PX / bendPx) }
+  return { by: 'path' as const, angles, shareError: Math.hypot(radiusError / radius, BEND_PX / bendPx), suspension }
 }
 
 /** Angles by the line through the rod's strips and the bob; null where no rod is seen. */
 function byRod(frames: GreyFrame[], ends: [number, number], places: (Followed | null)[], half: number) {
   const rod = strips(nth(frames, ends[0]), nth(frames, ends[1]), nth(places, ends[0]), nth(places, ends[1]), half)
   if (rod.length < LEAST_STRIPS) return null
+  const bobs: Place[] = []
   const angles = frames.flatMap((frame, i) => {
     const bob = places[i]
     if (!bob) return []
@@ -105,9 +108,16 @@ function byRod(frames: GreyFrame[], ends: [number, number], places: (Followed | 
       return x === null ? [] : [{ x, y: strip.y }]
     })
     const line = points.length >= LEAST_STRIPS ? lineThrough(points) : null
-    return line === null ? [] : [{ atS: frame.atS, deg: (180 / Math.PI) * Math.atan(line) }]
+    if (line === null) return []
+    bobs.push(bob)
+    return [{ atS: frame.atS, deg: (180 / Math.PI) * Math.atan(line) }]
   })
-  return angles.length >= 0.5 * frames.length ? { by: 'rod' as const, angles, shareError: 1e-3 } : null
+  if (angles.length < 0.5 * frames.length) return null
+  const suspension = suspensionByAngles(
+    bobs,
+    angles.map((a) => a.deg),
+  )
+  return suspension && { by: 'rod' as const, angles, shareError: 1e-3, suspension }
 }
 
 /** dx/dy of the line through points, by least squares in x. */

@@ -33,6 +33,8 @@ export class MarkFollower {
   readonly #whole: Float64Array
   readonly #coarse: Float64Array
   readonly #soft: Float64Array
+  /** what was pointed at is not a whole pixel: by so much its likeness stands beside it */
+  readonly #beside: Place
   #last: Followed | null = null
   #before: Followed | null = null
 
@@ -41,6 +43,7 @@ export class MarkFollower {
     this.#half = Math.max(4, Math.round(half))
     this.#stride = Math.max(1, Math.floor((2 * this.#half) / COARSE_ACROSS))
     const middle = { x: Math.round(at.x), y: Math.round(at.y) }
+    this.#beside = { x: at.x - middle.x, y: at.y - middle.y }
     this.#whole = normalised(patch(frame, middle.x, middle.y, this.#half, 1))
     this.#coarse = normalised(patch(frame, middle.x, middle.y, this.#half, this.#stride))
     this.#soft = normalised(softened(patch(frame, middle.x, middle.y, this.#half, 1), 2 * this.#half + 1))
@@ -58,7 +61,7 @@ export class MarkFollower {
     const exact = this.#exact(frame, found)
     this.#before = this.#last
     this.#last = exact
-    return exact
+    return { ...exact, x: exact.x + this.#beside.x, y: exact.y + this.#beside.y }
   }
 
   #guess(atS: number): Place {

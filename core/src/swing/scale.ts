@@ -38,6 +38,26 @@ export function suspensionByScale(left: Place, right: Place, betweenDeg: number)
 }
 
 /**
+ * Where the suspension stands, by places of the bob and the angle of its rod at each: x − x₀ = tan α·(y − y₀), by least
+ * squares; null where it did not move.
+ */
+export function suspensionByAngles(places: Place[], anglesDeg: number[]): Place | null {
+  const n = places.length
+  const tans = anglesDeg.map((deg) => Math.tan(deg / DEG))
+  const mt = tans.reduce((sum, t) => sum + t, 0) / n
+  const offs = places.map((p, i) => p.x - nth(tans, i) * p.y)
+  const mo = offs.reduce((sum, o) => sum + o, 0) / n
+  let [tt, to] = [0, 0]
+  tans.forEach((t, i) => {
+    tt += (t - mt) ** 2
+    to += (t - mt) * (nth(offs, i) - mo)
+  })
+  if (!(tt > 1e-9)) return null
+  const y = -to / tt
+  return { x: mo + mt * y, y }
+}
+
+/**
  * The suspension from the path of the mark alone: the middle of the circle it moves on; with how far that is known.
  *
  * x² + y² = 2ax + 2by + c by least squares, then once more on distances. An arc of few degrees is nearly straight: the

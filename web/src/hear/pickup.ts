@@ -118,6 +118,11 @@ function refusal(name: string): string {
   return `The microphone can’t be opened (${name}). Try another, or use a sound file.`
 }
 
+/** How long the practice clock has been going, s: what is heard of it and what is seen are one clock. */
+export function practiceNowS(): number {
+  return performance.now() / 1000
+}
+
 const PRACTICE_RATE = 22_050
 const PRACTICE_EVERY_MS = 100
 
@@ -126,21 +131,26 @@ export class PracticePickup implements Pickup {
   readonly kind = 'practice'
   #timer = 0
   #context: AudioContext | undefined
-  readonly #sound: PracticeSound
+  #sound: PracticeSound | undefined
 
   constructor(
     readonly clock: PracticeClock,
     readonly aloud: boolean,
-  ) {
-    this.#sound = new PracticeSound(clock, PRACTICE_RATE)
-  }
+  ) {}
 
   /** Its case is leant over to the right, degrees. */
   lean(deg: number): void {
-    this.#sound.lean(deg)
+    this.#sound?.lean(deg)
+  }
+
+  /** A hand leads its pendulum to this angle, degrees from plumb, + right; null: it swings. */
+  hold(deg: number | null): void {
+    this.#sound?.hold(deg)
   }
 
   start(to: PickupReceiver): Promise<number> {
+    const sound = new PracticeSound(this.clock, PRACTICE_RATE, practiceNowS())
+    this.#sound = sound
     const startMs = performance.now()
     let made = 0
     if (this.aloud) this.#context = new AudioContext()
@@ -148,7 +158,7 @@ export class PracticePickup implements Pickup {
     this.#timer = window.setInterval(() => {
       const wanted = Math.floor(((performance.now() - startMs) / 1000) * PRACTICE_RATE)
       if (wanted <= made) return
-      const samples = this.#sound.next(wanted - made)
+      const samples = sound.next(wanted - made)
       made = wanted
       if (this.#context) playAt = play(this.#context, samples, playAt)
       to.sound(samples)

@@ -108,3 +108,9 @@ export function dayToday(): string {
 export function spoken(text: string): string {
   return text.replace(/\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(?:\.\d+)?Z/g, (iso) => whenShort(iso))
 }
+
+/** "0.40° to the right" of a case that leans; "0.00°" of one that stands upright. */
+export function leaning(deg: number, digits = 2): string {
+  const size = Math.abs(deg).toFixed(digits)
+  return `${size}°${Number(size) === 0 ? '' : deg > 0 ? ' to the right' : ' to the left'}`
+}

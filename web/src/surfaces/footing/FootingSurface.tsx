@@ -22,9 +22,8 @@ import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import parts from '../../parts/parts.module.css'
-import { count, whenShort } from '../../parts/say.ts'
+import { count, leaning, whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { leaning } from './words.ts'
 import { RockedPicture } from './RockedPicture.tsx'
 import { useTilt } from './useTilt.ts'
 import styles from './Footing.module.css'
@@ -243,7 +242,7 @@ function Even({ even, stoodAtDeg, points }: { even: EvenTilt; stoodAtDeg: number
           : `Even at ${leaning(lean)} of how it stood`}
       </p>
       <p>
-        From {count(points.length, 'swing')}, sure to ±{(2 * even.standardError).toFixed(2)}°
+        From {count(points.length, 'swing')}, sure to ±{Math.max(0.02, 2 * even.standardError).toFixed(2)}°
         {even.standardError > SURE_DEG ? ': rock it farther, through the even point, and it is surer.' : '.'}
       </p>
       <RockedPicture points={points} even={even} stoodAtDeg={stoodAtDeg} />
@@ -258,7 +257,7 @@ function Kept({ footings, onRemove }: { footings: FootingRow[]; onRemove: (id: s
       <ul className={styles.kept}>
         {footings.map((f) => (
           <li key={f.id}>
-            {whenShort(f.at)}: in beat at {leaning(f.evenAtDeg)}, ±{(2 * f.standardError).toFixed(2)}°
+            {whenShort(f.at)}: in beat at {leaning(f.evenAtDeg)}, ±{Math.max(0.02, 2 * f.standardError).toFixed(2)}°
             {f.way === 'level' ? ', by a level' : ''}
             <Button variant="subtle" size="compact-sm" onClick={() => onRemove(f.id)}>
               Take back

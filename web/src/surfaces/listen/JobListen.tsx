@@ -25,6 +25,7 @@ import { isField, usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from '../../hear/Listen.module.css'
 import { ListenView } from '../../hear/ListenView.tsx'
 import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
+import { SideByCamera } from './SideByCamera.tsx'
 import { nextOf } from './next.ts'
 import { useListening, type Heard } from '../../hear/useListening.ts'
 
@@ -192,6 +193,9 @@ export function JobListen() {
       aside={
         <>
           {pendulum.ticks === 'once a period' && <EvenToTheEye />}
+          {status === 'listening' && heard && pendulum.ticks !== 'once a period' && (
+            <SideByCamera listening={listening} />
+          )}
           <ThisVisit
             listenings={listenings}
             changeMm={changeMm}

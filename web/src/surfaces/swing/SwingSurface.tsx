@@ -1,4 +1,4 @@
-import { practiceLike, type AngleBy, type FilmSwing, type Place } from '@treadle/core'
+import { arcTrend, practiceLike, type AngleBy, type ArcTrend, type FilmSwing, type Place } from '@treadle/core'
 import { Button, FileButton } from '@mantine/core'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -7,11 +7,14 @@ import { useJobData } from '../../job/useJobData.ts'
 import parts from '../../parts/parts.module.css'
 import { useLatest } from '../../parts/useLatest.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
-import { PracticeFilm, VideoFilm, type Film } from './film.ts'
+import { PracticeFilm, VideoFilm, type Film } from '../../see/film.ts'
+import { HELD_S } from '../../see/held.ts'
+import { DropPoints } from './DropPoints.tsx'
 import { Overlay } from './Overlay.tsx'
-import { useSwing } from './useSwing.ts'
+import { useSwing } from '../../see/useSwing.ts'
 import { useScale } from './useScale.ts'
 import { ScaleFields } from './ScaleFields.tsx'
+import seeStyles from '../../see/See.module.css'
 import styles from './Swing.module.css'
 
 const BY_WORDS: Record<AngleBy, string> = {
@@ -32,15 +35,17 @@ export function SwingSurface() {
   const canvas = useRef<HTMLCanvasElement>(null)
   const seen = useSwing()
   const scale = useScale(seen)
+  const [film, setFilm] = useState<Film | null>(null)
   const [keptDeg, setKeptDeg] = useState<number | null>(null)
   const swing = seen.told?.swing ?? null
-  const start = (film: Film) => {
+  const start = (next: Film) => {
     setKeptDeg(null)
     scale.clear()
-    if (canvas.current) seen.start(film, canvas.current)
+    setFilm(next)
+    if (canvas.current) seen.start(next, canvas.current)
   }
   const openCamera = () => start(new VideoFilm(null))
-  const practise = () => start(new PracticeFilm(practiceLike(pendulum)))
+  const practise = () => start(new PracticeFilm(practiceLike(pendulum, 0.3)))
   const keep = (told: FilmSwing) => {
     const before = pendulum.semiArcDeg
     const semiArcDeg = Number(told.semiArcDeg.toFixed(2))
@@ -53,20 +58,23 @@ export function SwingSurface() {
     }
   }
   const isKept = swing !== null && keptDeg !== null
+  const trend = arcTrend(seen.arcs, HELD_S)
   usePedalAction(
-    seen.on === null
-      ? { label: 'Press to open the camera', hint: 'before the pendulum, level', press: openCamera }
-      : swing && !isKept
-        ? { label: `Press to keep ${arc(swing)} as its semi-arc`, hint: BY_WORDS[swing.by], press: () => keep(swing) }
-        : isKept
-          ? { label: 'Press to go on to its beat', press: () => void navigate('../listen') }
-          : { label: 'Press to close the picture', hint: seen.sentence, press: seen.stop },
+    seen.led !== null
+      ? null
+      : seen.on === null
+        ? { label: 'Press to open the camera', hint: 'before the pendulum, level', press: openCamera }
+        : swing && !isKept
+          ? { label: `Press to keep ${arc(swing)} as its semi-arc`, hint: BY_WORDS[swing.by], press: () => keep(swing) }
+          : isKept
+            ? { label: 'Press to go on to its beat', press: () => void navigate('../listen') }
+            : { label: 'Press to close the picture', hint: seen.sentence, press: seen.stop },
   )
   const onTap = (place: Place) => scale.tap(place, seen.shownS())
   return (
     <div className={parts.columns}>
       <section>
-        <div className={styles.picture} data-on={seen.on !== null}>
+        <div className={seeStyles.picture} data-on={seen.on !== null}>
           <canvas ref={canvas} width={360} height={270} aria-label="The pendulum" role="img" />
           <Overlay canvas={canvas} swing={swing} scale={scale} onTap={scale.asked === null ? null : onTap} />
         </div>
@@ -115,6 +123,7 @@ export function SwingSurface() {
                 Only {seen.told.framesPerS.toFixed(0)} pictures a second come: a faster camera, or a film, tells more.
               </p>
             )}
+            {trend && <p>{slowly(trend)}</p>}
             {pendulum.semiArcDeg !== null && (
               <p className="quiet">Written down before: {pendulum.semiArcDeg.toFixed(2)}°.</p>
             )}
@@ -134,10 +143,19 @@ export function SwingSurface() {
             let it swing. The semi-arc is measured instead of guessed; nothing of the picture leaves this page.
           </p>
         )}
-        <ScaleFields scale={scale} on={seen.on !== null} />
+        {swing && film && film.kind !== 'file' && seen.on !== null && <DropPoints seen={seen} film={film} />}
+        {seen.led === null && <ScaleFields scale={scale} on={seen.on !== null} />}
       </section>
     </div>
   )
+}
+
+/** How the arc goes with time: it builds up after a start, and falls as the power does. */
+function slowly({ perMinuteDeg, standardError, minutes }: ArcTrend): string {
+  const over = minutes < 2 ? `${Math.round(60 * minutes)} s` : `${minutes.toFixed(0)} min`
+  return Math.abs(perMinuteDeg) > 3 * standardError && Math.abs(perMinuteDeg) * minutes > 0.01
+    ? `Over ${over} it ${perMinuteDeg > 0 ? 'grows' : 'falls'} by ${Math.abs(perMinuteDeg).toFixed(3)}° a minute: give it time to settle before it is kept.`
+    : `Over ${over} it keeps, to ±${(2 * standardError * minutes).toFixed(2)}°.`
 }
 
 function arc(swing: FilmSwing): string {

@@ -1,6 +1,6 @@
 import { FieldError, suspensionAbove, suspensionByScale, unlessRefused, type Place } from '@treadle/core'
 import { useState } from 'react'
-import type { SwingSeen } from './useSwing.ts'
+import type { SwingSeen } from '../../see/useSwing.ts'
 
 /** By what the angle is told. */
 export type ScaleWay = 'unaided' | 'suspension' | 'scale' | 'length'

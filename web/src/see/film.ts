@@ -1,13 +1,17 @@
+import { practiceNowS } from '../hear/pickup.ts'
 import { practiceFrame, type GreyFrame, type PracticeClock } from '@treadle/core'
 
 /** Why there is no picture, and what to do about it. */
 export class FilmError extends Error {}
 
+/** A picture, and when it was taken by the computer’s clock, ms. */
+export type Take = (frame: GreyFrame, takenMs: number) => void
+
 /** A source of pictures, each drawn where it is shown and handed on as grey. */
 export interface Film {
   readonly kind: 'camera' | 'file' | 'practice'
   /** Rejects with FilmError. */
-  start: (canvas: HTMLCanvasElement, take: (frame: GreyFrame) => void) => Promise<void>
+  start: (canvas: HTMLCanvasElement, take: Take) => Promise<void>
   stop: () => void
 }
 
@@ -28,7 +32,7 @@ export class VideoFilm implements Film {
     this.#video.playsInline = true
   }
 
-  async start(canvas: HTMLCanvasElement, take: (frame: GreyFrame) => void): Promise<void> {
+  async start(canvas: HTMLCanvasElement, take: Take): Promise<void> {
     if (this.file) {
       this.#video.src = URL.createObjectURL(this.file)
       this.#video.loop = true
@@ -42,9 +46,9 @@ export class VideoFilm implements Film {
     }
     const next = () => {
       if (this.#stopped) return
-      this.#video.requestVideoFrameCallback((_now, { mediaTime }) => {
+      this.#video.requestVideoFrameCallback((now, { mediaTime, captureTime }) => {
         if (this.#stopped) return
-        take(this.#grey(canvas, mediaTime))
+        take(this.#grey(canvas, mediaTime), performance.timeOrigin + (captureTime ?? now))
         next()
       })
     }
@@ -97,23 +101,28 @@ export class VideoFilm implements Film {
   }
 }
 
-/** The practice clock's pendulum, drawn as a camera would see it. */
+/** The practice clock's pendulum, drawn as a camera would see it; it swings as its sound does, or as a hand leads it. */
 export class PracticeFilm implements Film {
   readonly kind = 'practice'
   #timer = 0
+  #heldDeg: number | null = null
 
   constructor(readonly clock: PracticeClock) {}
 
-  start(canvas: HTMLCanvasElement, take: (frame: GreyFrame) => void): Promise<void> {
-    const beganMs = performance.now()
+  /** A hand leads it to this angle, degrees from plumb, + right; null: it swings. */
+  hold(deg: number | null): void {
+    this.#heldDeg = deg
+  }
+
+  start(canvas: HTMLCanvasElement, take: Take): Promise<void> {
     this.#timer = window.setInterval(() => {
-      const frame = practiceFrame(this.clock, (performance.now() - beganMs) / 1000)
+      const frame = practiceFrame(this.clock, practiceNowS(), this.#heldDeg)
       const { width, height, grey } = frame
       if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height })
       const shown = new ImageData(width, height)
       grey.forEach((v, i) => shown.data.set([v, v, v, 255], 4 * i))
       canvas.getContext('2d')?.putImageData(shown, 0, 0)
-      take(frame)
+      take(frame, Date.now())
     }, 1000 / PRACTICE_FPS)
     return Promise.resolve()
   }

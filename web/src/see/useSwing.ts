@@ -1,4 +1,4 @@
-import type { FilmSwing, KnownOfFilm } from '@treadle/core'
+import type { AngleAt, FilmSwing, KnownOfFilm } from '@treadle/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { FilmError, type Film } from './film.ts'
 import type { FromSwingWorker, ToSwingWorker } from './swing.worker.ts'
@@ -12,7 +12,25 @@ export interface SwingSeen {
   start: (film: Film, canvas: HTMLCanvasElement) => void
   stop: () => void
   know: (known: KnownOfFilm) => void
+  /** when the picture at this time of its film was taken, by the computer’s clock, ms */
+  takenMs: (atS: number) => number
+  /** the bob is led by hand, and where; null: it swings */
+  led: Led | null
+  /** the semi-arc, as it was told from time to time; s by the computer’s clock */
+  arcs: AngleAt[]
+  lead: (on: boolean) => void
 }
+
+export interface Led {
+  /** degrees from the middle of its swing, + right; null: it is not seen */
+  deg: number | null
+  /** all of it so far, by the computer’s clock */
+  path: AngleAt[]
+}
+
+/** Of a bob that is led by hand the last minutes are held. */
+const MOST_LED = 9000
+const MOST_ARCS = 3600
 
 /** Watches a pendulum in a film, in a worker, and tells its swing while it runs. */
 export function useSwing(): SwingSeen {
@@ -22,6 +40,9 @@ export function useSwing(): SwingSeen {
   const [on, setOn] = useState<Film['kind'] | null>(null)
   const [told, setTold] = useState<SwingSeen['told']>(null)
   const [sentence, setSentence] = useState('')
+  const [led, setLed] = useState<Led | null>(null)
+  const [arcs, setArcs] = useState<AngleAt[]>([])
+  const takenAtZeroMs = useRef(0)
   const send = useCallback(
     (message: ToSwingWorker, handOver: Transferable[] = []) => worker.current?.postMessage(message, handOver),
     [],
@@ -41,21 +62,34 @@ export function useSwing(): SwingSeen {
     start: (next, canvas) => {
       close()
       setTold(null)
+      setLed(null)
+      setArcs([])
       setSentence('')
       setOn(next.kind)
       film.current = next
       worker.current = new Worker(new URL('./swing.worker.ts', import.meta.url), { type: 'module' })
       worker.current.onmessage = ({ data }: MessageEvent<FromSwingWorker>) => {
-        if (data.kind === 'told') {
+        if (data.kind === 'led') {
+          const { deg, takenMs } = data
+          setLed(
+            (now) =>
+              now && {
+                deg,
+                path: deg === null ? now.path : [...now.path, { atS: takenMs / 1000, deg }].slice(-MOST_LED),
+              },
+          )
+        } else if (data.kind === 'told') {
           setTold({ swing: data.swing, framesPerS: data.framesPerS })
+          setArcs((all) => [...all, { atS: Date.now() / 1000, deg: data.swing.semiArcDeg }].slice(-MOST_ARCS))
           setSentence('')
         } else setSentence(data.sentence)
       }
       next
-        .start(canvas, (frame) => {
+        .start(canvas, (frame, takenMs) => {
           if (film.current !== next) return
           atS.current = frame.atS
-          send({ kind: 'frame', frame }, [frame.grey.buffer])
+          takenAtZeroMs.current = takenMs - 1000 * frame.atS
+          send({ kind: 'frame', frame, takenMs }, [frame.grey.buffer])
         })
         .catch((error: unknown) => {
           if (film.current !== next) return
@@ -67,6 +101,14 @@ export function useSwing(): SwingSeen {
     stop: () => {
       close()
       setOn(null)
+      setLed(null)
+    },
+    takenMs: (seconds) => takenAtZeroMs.current + 1000 * seconds,
+    led,
+    arcs,
+    lead: (on) => {
+      setLed(on ? { deg: null, path: [] } : null)
+      send({ kind: 'hand', on })
     },
     know: (known) => send({ kind: 'known', known }),
   }
