@@ -1,5 +1,18 @@
 import type { Ticks, WatchMinute, WatchRun } from '@treadle/core'
-import { array, boolean, id, line, measured, moment, only, ruled, string, version, type InferType } from './fields.ts'
+import {
+  array,
+  boolean,
+  id,
+  line,
+  measured,
+  moment,
+  only,
+  ruled,
+  string,
+  text,
+  version,
+  type InferType,
+} from './fields.ts'
 import type { Stamped } from './stamped.ts'
 
 /** A longer record of a logger is thinned to so many. */
@@ -32,6 +45,11 @@ export const WatchTemperatures = only({
     .required(),
 })
 export type WatchTemperatures = InferType<typeof WatchTemperatures>
+
+/** A logger's own sheet, as it saved it. */
+export const LoggerSheet = only({
+  text: text(900_000).required().label('Lines'),
+})
 
 export type WatchRow = WatchChange & Stamped & { run: WatchRun | null }
 

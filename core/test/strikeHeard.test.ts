@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { StrikeEar, strikings, timeOfStrike, type HeardBlow } from '../src/index.ts'
+import { errorByStrike, StrikeEar, strikings, timeOfStrike, type HeardBlow } from '../src/index.ts'
 import { random, type ClockSound } from './clockSound.ts'
 import { strikeSound, type StrikeSound } from './strikeSound.ts'
 
@@ -134,4 +134,14 @@ describe('the time of a strike', () => {
     expect(timeOfStrike('03:00', 16, strike)).toBeNull()
     expect(timeOfStrike('03:30', 1, { kind: 'rack', halves: 'none' })).toBeNull()
   })
+})
+
+test.each([
+  [3600 * 3 + 9, { hour: 3, quarter: 0 }, -9],
+  [3600 * 14 + 1790, { hour: 2, quarter: 2 }, 10],
+  [43_200 - 30, { hour: 12, quarter: 0 }, 30],
+  [86_400 - 1, { hour: 12, quarter: 0 }, 1],
+  [20, { hour: 12, quarter: 0 }, -20],
+])('a strike at %d s of the day puts the clock off by its own time', (s, time, error) => {
+  expect(errorByStrike(s, time)).toBeCloseTo(error, 9)
 })

@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest'
-import { rateTrend, Watch, watchTells, type StrikeGroup, type WatchedMinute, type WatchMinute } from '../src/index.ts'
+import {
+  rateTrend,
+  Watch,
+  watchBlocks,
+  watchTells,
+  type StrikeGroup,
+  type WatchedMinute,
+  type WatchMinute,
+} from '../src/index.ts'
 import { normal, random } from './clockSound.ts'
 import { watchSound, type WatchSound } from './watchSound.ts'
 
@@ -158,8 +166,50 @@ describe('what a watch tells', () => {
     expect(watchTells(night({ hours: 1 }).slice(0, 20), [], train)).toEqual({
       rate: null,
       sinceWinding: null,
+      perDegree: null,
       settled: null,
       wheels: { arbors: [], meshes: [] },
     })
+  })
+
+  const warmth = (hours: number) =>
+    Array.from({ length: hours * 2 + 1 }, (_, i) => ({
+      atS: i * 1800,
+      celsius: 18 + 2 * Math.sin((2 * Math.PI * i) / 48),
+    }))
+  test('what a degree does, told apart from the hours since winding', () => {
+    const hours = 72
+    const warm = warmth(hours)
+    const windings = [-3600, 24 * 3600, 48 * 3600]
+    const minutes = night({ hours, perHour: -0.3, windings }).map((m) => ({
+      ...m,
+      rateSecondsPerDay: m.rateSecondsPerDay! - 0.8 * (2 * Math.sin((2 * Math.PI * m.fromS) / 86_400)),
+    }))
+    const tells = watchTells(minutes, windings, train, warm)
+    expect(Math.abs(tells.perDegree!.perC + 0.8)).toBeLessThan(0.25)
+    expect(Math.abs(tells.sinceWinding!.perHour + 0.3)).toBeLessThan(0.06)
+    // Not known for long enough, or as good as the same all the time: nothing is said of it.
+    expect(watchTells(minutes, windings, train, warm.slice(0, 10)).perDegree).toBeNull()
+    const even = warm.map((t) => ({ ...t, celsius: 18 + (t.celsius - 18) / 10 }))
+    expect(watchTells(minutes, windings, train, even).perDegree).toBeNull()
+  })
+  test('no degree is blamed where the clock only wanders', () => {
+    let blamed = 0
+    for (let seed = 1; seed <= 30; seed++)
+      if (watchTells(night({ hours: 48, seed }), [], train, warmth(48)).perDegree) blamed++
+    expect(blamed).toBeLessThanOrEqual(2)
+  })
+  test('half hours know how warm it was as far as somebody does', () => {
+    const blocks = watchBlocks(
+      night({ hours: 20 }),
+      [],
+      [
+        { atS: 0, celsius: 16 },
+        { atS: 4 * 3600, celsius: 20 },
+      ],
+    )
+    expect(blocks[2]!.celsius).toBeCloseTo(16 + (4 * blocks[2]!.atS) / (4 * 3600), 6)
+    expect(blocks.find((b) => b.atS > 5 * 3600)!.celsius).toBe(20)
+    expect(blocks.at(-1)!.celsius).toBeNull()
   })
 })

@@ -65,7 +65,8 @@ describe('a watch in words', () => {
   test('says its rate with the sound card’s own error in it, or that this is not known', () => {
     const rate = { secondsPerDay: -3, standardError: 0.3, fromS: 0, toS: 36_000 }
     const words = (ppmError: number | null) =>
-      tellsInWords({ rate, sinceWinding: null, settled: null, wheels }, [], false, ppmError)[0]!.text
+      tellsInWords({ rate, sinceWinding: null, perDegree: null, settled: null, wheels }, [], false, true, ppmError)[0]!
+        .text
     // 5 ppm are 0.432 s a day; with 0.3 that is 0.53.
     expect(words(5)).toBe('Over 10 h without a break it loses 3.0 ± 0.5 s a day.')
     expect(words(null)).toContain('the sound card’s own clock is off: it has not been compared')
@@ -73,23 +74,28 @@ describe('a watch in words', () => {
 
   test('calls it power only where a winding is known, and names the wheel', () => {
     const sinceWinding = { perHour: 0.2, standardError: 0.02, hours: 12 }
-    const told = (wound: boolean) =>
+    const told = (wound: boolean, bySpring = true) =>
       tellsInWords(
         {
           rate: null,
           sinceWinding,
+          perDegree: { perC: -0.62, standardError: 0.1, celsius: 4 },
           settled: null,
           wheels: { arbors: [{ arbor: 1, periodS: 450, amplitudeMs: 1.25, chance: 1e-5 }], meshes: [] },
         },
         ['Centre', 'Third'],
         wound,
+        bySpring,
         0,
       ).map((t) => t.text)
     expect(told(true)[0]).toMatch(
       /^As its power falls it gains 0\.20 ± 0\.02 s a day more every hour, over 12 h: not isochronous/,
     )
     expect(told(false)[0]).toMatch(/no winding is written down/)
-    expect(told(true)[1]).toBe('Third: every 8 min it comes early and late by 1.3 ms.')
+    // A weight's power does not fall.
+    expect(told(true, false)[0]).toMatch(/^As the hours since its winding go .* a weight pulls evenly/)
+    expect(told(true)[1]).toMatch(/^Each degree warmer it loses 0\.62 ± 0\.10 s a day more/)
+    expect(told(true)[2]).toBe('Third: every 8 min it comes early and late by 1.3 ms.')
   })
 })
 

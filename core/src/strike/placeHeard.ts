@@ -3,6 +3,7 @@ import { strikesRight, type StrikeKind, type Struck } from './kinds.ts'
 
 /** A strike is of a time that its clock shows within so long of it, minutes. */
 const NEAR_MIN = 6
+const HALF_DAY_S = 43_200
 /** More blows than twelve are a chime's notes, not an hour's. */
 const MOST_BLOWS = 12
 
@@ -27,4 +28,14 @@ export function timeOfStrike(
     return t.blows > 0 && Math.min(off, 720 - off) <= NEAR_MIN
   })
   return near.length === 1 ? (near[0] ?? null) : null
+}
+
+/**
+ * A clock’s error by the first blow of a strike: what it shows when it strikes, less the time of day, s; + ahead.
+ *
+ * @param secondsOfDay - when the first blow was heard, s since midnight in the workshop
+ */
+export function errorByStrike(secondsOfDay: number, time: Pick<Struck, 'hour' | 'quarter'>): number {
+  const off = (time.hour % 12) * 3600 + time.quarter * 900 - (secondsOfDay % HALF_DAY_S)
+  return off > HALF_DAY_S / 2 ? off - HALF_DAY_S : off < -HALF_DAY_S / 2 ? off + HALF_DAY_S : off
 }

@@ -1,4 +1,11 @@
-import { WatchChange, WatchTemperatures, WatchTold, type WatchMark, type WatchMinuteKept } from '@treadle/contract'
+import {
+  LoggerSheet,
+  WatchChange,
+  WatchTemperatures,
+  WatchTold,
+  type WatchMark,
+  type WatchMinuteKept,
+} from '@treadle/contract'
 import { runOf, timeOfStrike, timeThere } from '@treadle/core'
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
@@ -13,9 +20,13 @@ import { storeFile } from '../files/store.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { watchOf } from './find.ts'
+import { readLogger, thinned } from './logger.ts'
+import { readStrikes, unreadStrikes } from './strikesRead.ts'
 import { requireWave } from '../listenings/requireWave.ts'
 import { readSettings } from '../settings/store.ts'
 
+const BESIDE_MS = 3_600_000
 const MOST_SOUND_BYTES = 20_000_000
 
 /** Watches kept on a clock: their minutes, what they heard, and the sound about what was odd. */
@@ -70,6 +81,34 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       })
       res.status(204).end()
     })
+    .post('/jobs/:id/watches/:row/logger', async (req, res) => {
+      const { text } = await bodyOf(LoggerSheet, req)
+      const jobId = idOf(req)
+      const { timeZone } = await readSettings(db)
+      const read = readLogger(text, timeZone)
+      const kept = await jobChange(db, req, jobId, { kind: 'watch' }, async ({ tx, job, write }) => {
+        const watch = await watchOf(tx, job.id, idOf(req, 'row'))
+        const during = read.temperatures.filter((t) => isDuring(watch, Date.parse(t.at)))
+        if (during.length === 0) return 0
+        await tx
+          .update(watches)
+          .set({ temperatures: thinned([...watch.temperatures, ...during]) })
+          .where(eq(watches.id, watch.id))
+        await write(`From a logger beside the watch of ${watch.beganAt.toISOString()}: ${during.length} temperatures.`)
+        return during.length
+      })
+      res.json({ read: read.temperatures.length, kept, wrong: read.wrong.slice(0, 20) })
+    })
+    .put('/jobs/:id/watches/:row/strikes-read', async (req, res) => {
+      const kept = await jobChange(db, req, idOf(req), { kind: 'reading' }, (doing) =>
+        readStrikes(doing, idOf(req, 'row')),
+      )
+      res.json({ kept })
+    })
+    .delete('/jobs/:id/watches/:row/strikes-read', async (req, res) => {
+      await jobChange(db, req, idOf(req), { kind: 'reading' }, (doing) => unreadStrikes(doing, idOf(req, 'row')))
+      res.status(204).end()
+    })
     .get('/watches/:row', async (req, res) => {
       const id = idOf(req, 'row')
       const after = Number(req.query.after ?? -1)
@@ -115,13 +154,9 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
     })
 }
 
-async function watchOf(tx: Queries, jobId: string, id: string) {
-  const [watch] = await tx
-    .select()
-    .from(watches)
-    .where(and(eq(watches.id, id), eq(watches.jobId, jobId)))
-  if (!watch) throw new Refused(404, 'not-found', 'There is no such watch of this clock.')
-  return watch
+/** Before and after the watch it was as warm as when it began and ended, for an hour. */
+function isDuring(watch: typeof watches.$inferSelect, ms: number): boolean {
+  return ms > watch.beganAt.getTime() - BESIDE_MS && ms < (watch.endedAt ?? new Date(8.64e15)).getTime() + BESIDE_MS
 }
 
 /** A minute told again takes the place of what was told before: it was heard to its end since. */

@@ -133,7 +133,7 @@ export function FootingSurface() {
               step={0.1}
               defaultValue={0}
               marks={[{ value: 0 }]}
-              label={(deg) => leaning(deg)}
+              label={null}
               onChange={leanPractice}
               size="lg"
             />

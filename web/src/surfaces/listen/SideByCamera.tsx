@@ -35,6 +35,7 @@ export function SideByCamera({ listening }: { listening: Listening }) {
     <div>
       <Button
         variant="default"
+        my="sm"
         onClick={() => {
           setWanted(true)
           if (canvas.current)

@@ -121,7 +121,7 @@ export function DropPoints({ seen, film }: { seen: SwingSeen; film: Film }) {
                 max={film.clock.semiArcDeg}
                 step={0.1}
                 defaultValue={0}
-                label={(deg) => leaning(deg, 1)}
+                label={null}
                 onChange={leadPractice}
                 size="lg"
               />

@@ -76,7 +76,12 @@ export function SwingSurface() {
       <section>
         <div className={seeStyles.picture} data-on={seen.on !== null}>
           <canvas ref={canvas} width={360} height={270} aria-label="The pendulum" role="img" />
-          <Overlay canvas={canvas} swing={swing} scale={scale} onTap={scale.asked === null ? null : onTap} />
+          <Overlay
+            canvas={canvas}
+            swing={seen.led === null ? swing : null}
+            scale={scale}
+            onTap={scale.asked === null ? null : onTap}
+          />
         </div>
         <div className={styles.sources}>
           {seen.on === null ? (
@@ -103,7 +108,7 @@ export function SwingSurface() {
         </div>
       </section>
       <section>
-        {swing ? (
+        {seen.led !== null ? null : swing ? (
           <>
             <p className={styles.big} role="status">
               {arc(swing)} either way
@@ -155,7 +160,7 @@ function slowly({ perMinuteDeg, standardError, minutes }: ArcTrend): string {
   const over = minutes < 2 ? `${Math.round(60 * minutes)} s` : `${minutes.toFixed(0)} min`
   return Math.abs(perMinuteDeg) > 3 * standardError && Math.abs(perMinuteDeg) * minutes > 0.01
     ? `Over ${over} it ${perMinuteDeg > 0 ? 'grows' : 'falls'} by ${Math.abs(perMinuteDeg).toFixed(3)}° a minute: give it time to settle before it is kept.`
-    : `Over ${over} it keeps, to ±${(2 * standardError * minutes).toFixed(2)}°.`
+    : `Over ${over} it keeps, to ±${Math.max(0.01, 2 * standardError * minutes).toFixed(2)}°.`
 }
 
 function arc(swing: FilmSwing): string {

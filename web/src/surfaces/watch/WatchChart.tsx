@@ -1,4 +1,5 @@
 import type { RateEventRow, WatchPage } from '@treadle/contract'
+import { blocksAgainst, type Against, type WatchBlock } from '@treadle/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
   AxisPointerComponent,
@@ -12,6 +13,7 @@ import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef } from 'react'
+import { againstOption } from './againstOption.ts'
 import { watchOption, type WatchColours } from './watchOption.ts'
 import styles from './Watch.module.css'
 
@@ -31,14 +33,22 @@ register([
 export default function WatchChart({
   page,
   events,
+  blocks,
+  view,
+  timeZone,
   label,
 }: {
   page: WatchPage
   events: RateEventRow[]
+  blocks: WatchBlock[]
+  /** minute by minute over time, or its half hours against something else */
+  view: 'time' | Against
+  timeZone: string
   label: string
 }) {
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
+  const drawn = useRef('')
   const scheme = useComputedColorScheme('light')
   useEffect(() => {
     if (!box.current) return
@@ -50,6 +60,7 @@ export default function WatchChart({
       watcher.disconnect()
       made.dispose()
       chart.current = null
+      drawn.current = ''
     }
   }, [])
   useEffect(() => {
@@ -65,8 +76,20 @@ export default function WatchChart({
       amber: colour('amber'),
       madder: colour('madder'),
     }
+    const option =
+      view === 'time'
+        ? watchOption(page, events, colours, style.fontFamily)
+        : againstOption(
+            blocksAgainst(blocks, view, Date.parse(page.watch.beganAt) / 1000, timeZone),
+            view,
+            colours,
+            style.fontFamily,
+          )
     // What is zoomed to stays while minutes are added.
-    chart.current?.setOption(watchOption(page, events, colours, style.fontFamily), { replaceMerge: ['series'] })
-  }, [page, events, scheme])
+    const layout = `${view} ${page.watch.temperatures.length > 0}`
+    if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
+    else chart.current?.setOption(option, { notMerge: true })
+    drawn.current = layout
+  }, [page, events, blocks, view, timeZone, scheme])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
 }

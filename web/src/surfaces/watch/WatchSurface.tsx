@@ -1,20 +1,25 @@
 import type { WatchRow } from '@treadle/contract'
-import { goingCounts, practiceLike, watchTells } from '@treadle/core'
-import { Button, FileButton, NativeSelect } from '@mantine/core'
-import { lazy, Suspense, useMemo } from 'react'
+import { goingCounts, practiceLike, watchBlocks, watchTells, type Against, type WatchBlock } from '@treadle/core'
+import { Button, FileButton, NativeSelect, SegmentedControl } from '@mantine/core'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { useSettings, useWatch } from '../../data/queries.ts'
 import { MicrophonePickup, PracticePickup, type Pickup } from '../../hear/pickup.ts'
 import { useOwnClock } from '../../hear/ownClockHost.ts'
 import { beginWatch, endWatch, listenAgain, useWatchHost, watchFile } from '../../hear/watchHost.ts'
+import { useRows } from '../../job/useRows.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import { count, whenShort } from '../../parts/say.ts'
 import { useNow } from '../../parts/useNow.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { AGAINST_TITLES } from './againstOption.ts'
 import { Marks } from './Marks.tsx'
+import { StrikesRead } from './StrikesRead.tsx'
+import { TakeBack } from './TakeBack.tsx'
+import { Temperatures } from './Temperatures.tsx'
 import { duration, headline, stopOf, tellsInWords } from './words.ts'
 import styles from './Watch.module.css'
 
@@ -31,6 +36,8 @@ export function WatchSurface() {
   const [chosen, choose] = useStop('watch')
   const watch = watches.find((w) => w.id === chosen) ?? watches.at(-1) ?? null
   const here = host.watch !== null && host.watch.jobId === job.id
+  const rows = useRows<WatchRow>('watches')
+  const [view, setView] = useState<'time' | Against>('time')
   const elsewhere = host.watch !== null && host.watch.jobId !== job.id
   const { data: page } = useWatch(watch?.id ?? null, watch !== null && watch.endedAt === null)
   const train = useMemo(() => goingCounts(trainSheets), [trainSheets])
@@ -41,7 +48,12 @@ export function WatchSurface() {
       .filter((e) => e.kind === 'winding')
       .map((e) => (Date.parse(e.at) - began) / 1000)
       .filter((s) => s > -14 * 86_400)
-    return { ...watchTells(page.minutes, windings, train), wound: windings.length > 0 }
+    const warm = page.watch.temperatures.map((t) => ({ atS: (Date.parse(t.at) - began) / 1000, celsius: t.celsius }))
+    return {
+      ...watchTells(page.minutes, windings, train, warm),
+      blocks: watchBlocks(page.minutes, windings, warm),
+      wound: windings.length > 0,
+    }
   }, [page, events, train])
   const beatsPerHour = clock.pendulum.beatsPerHour
   const fresh = (pickup: WatchRow['pickup'], beganAt = new Date().toISOString()) => ({
@@ -92,7 +104,8 @@ export function WatchSurface() {
   if (!settings) return null
   const practise = () => begin(new PracticePickup(practiceLike(clock.pendulum, 0.2), false))
   const may = beatsPerHour !== null && !here && !elsewhere
-  const said = tells ? tellsInWords(tells, train?.names ?? [], tells.wound, page?.watch.ppmError ?? null) : []
+  const bySpring = clock.trains.some((t) => t.train === 'going' && t.power === 'spring')
+  const said = tells ? tellsInWords(tells, train?.names ?? [], tells.wound, bySpring, page?.watch.ppmError ?? null) : []
   const stopped = stopOf(page)
   return (
     <div className={styles.columns}>
@@ -117,9 +130,26 @@ export function WatchSurface() {
             <WatchChart
               page={page}
               events={events}
+              blocks={tells?.blocks ?? []}
+              view={view}
+              timeZone={settings.timeZone}
               label={`${headline(watch, page, nowMs)}. ${said.map((s) => s.text).join(' ')}`}
             />
           </Suspense>
+        )}
+        {tells && tells.blocks.length > 2 && (
+          <SegmentedControl
+            size="xs"
+            aria-label="What the rate is laid against"
+            value={view}
+            onChange={setView}
+            data={[
+              { value: 'time' as const, label: 'time' },
+              { value: 'winding' as const, label: tells.wound ? AGAINST_TITLES.winding : 'hours since it began' },
+              { value: 'warmth' as const, label: AGAINST_TITLES.warmth, disabled: !known(tells.blocks) },
+              { value: 'hour' as const, label: AGAINST_TITLES.hour },
+            ]}
+          />
         )}
         <div className={styles.sources}>
           {here ? (
@@ -166,6 +196,9 @@ export function WatchSurface() {
           ))}
         </ul>
         {page && <Marks page={page} />}
+        {page && page.marks.some((m) => m.kind === 'strike') && <StrikesRead jobId={job.id} page={page} />}
+        {page && <Temperatures jobId={job.id} page={page} />}
+        {watch && !here && <TakeBack key={watch.id} watch={watch} onRemove={rows.remove} />}
         {watches.length > 1 && (
           <NativeSelect
             mt="md"
@@ -178,4 +211,8 @@ export function WatchSurface() {
       </section>
     </div>
   )
+}
+
+function known(blocks: WatchBlock[]): boolean {
+  return blocks.some((b) => b.celsius !== null)
 }

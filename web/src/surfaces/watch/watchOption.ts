@@ -31,8 +31,18 @@ export function watchOption(
     splitLine: { lineStyle: { color: colours.line, opacity: 0.5 } },
     nameTextStyle: { color: colours.quiet, fontSize: 13, align: 'left' as const },
   }
-  const tops = [30, 206, 316]
-  const heights = [136, 68, 68]
+  const { temperatures } = watch
+  const [tops, heights] =
+    temperatures.length > 0
+      ? [
+          [30, 176, 254, 332],
+          [108, 50, 50, 50],
+        ]
+      : [
+          [30, 206, 316],
+          [136, 68, 68],
+        ]
+  const grids = tops.map((_, i) => i)
   const inside = events.filter((e) => Date.parse(e.at) >= began && Date.parse(e.at) <= untilMs)
   return {
     animation: false,
@@ -45,22 +55,23 @@ export function watchOption(
       valueFormatter: (value: unknown) => (typeof value === 'number' ? value.toFixed(2) : '–'),
     },
     dataZoom: [
-      { type: 'inside', xAxisIndex: [0, 1, 2], minValueSpan: 60_000 },
-      { type: 'slider', xAxisIndex: [0, 1, 2], bottom: 6, height: 22, minValueSpan: 60_000, borderColor: colours.line },
+      { type: 'inside', xAxisIndex: grids, minValueSpan: 60_000 },
+      { type: 'slider', xAxisIndex: grids, bottom: 6, height: 22, minValueSpan: 60_000, borderColor: colours.line },
     ],
-    xAxis: [0, 1, 2].map((gridIndex) => ({
+    xAxis: grids.map((gridIndex) => ({
       type: 'time',
       gridIndex,
       min: began,
       max: untilMs,
       ...axis,
       splitLine: { show: false },
-      axisLabel: { ...axis.axisLabel, show: gridIndex === 2, hideOverlap: true },
+      axisLabel: { ...axis.axisLabel, show: gridIndex === grids.length - 1, hideOverlap: true },
     })),
     yAxis: [
       { gridIndex: 0, name: 'rate, s a day', scale: true, ...axis },
       { gridIndex: 1, name: 'out of beat, ms', scale: true, ...axis, splitNumber: 2 },
       { gridIndex: 2, name: 'loudness, dB', scale: true, ...axis, splitNumber: 2 },
+      ...(temperatures.length > 0 ? [{ gridIndex: 3, name: '°C', scale: true, ...axis, splitNumber: 2 }] : []),
     ],
     series: [
       {
@@ -129,6 +140,20 @@ export function watchOption(
         },
         itemStyle: { color: i === 0 ? colours.brass : colours.steel },
       })),
+      ...(temperatures.length > 0
+        ? [
+            {
+              name: '°C',
+              type: 'line' as const,
+              xAxisIndex: 3,
+              yAxisIndex: 3,
+              data: temperatures.map((t) => [Date.parse(t.at), t.celsius]),
+              showSymbol: temperatures.length < 20,
+              lineStyle: { color: colours.madder, width: 1.5 },
+              itemStyle: { color: colours.madder },
+            },
+          ]
+        : []),
     ],
   }
 }

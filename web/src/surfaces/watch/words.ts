@@ -34,11 +34,13 @@ export function duration(s: number): string {
 
 /** What a watch tells, each in a sentence: what it is and what to do about it. */
 export function tellsInWords(
-  { rate, sinceWinding, settled, wheels }: WatchTells,
+  { rate, sinceWinding, perDegree, settled, wheels }: WatchTells,
   names: string[],
   wound: boolean,
+  bySpring: boolean,
   ppmError: number | null,
 ): { state: 'sound' | 'watch' | 'must' | 'none'; text: string }[] {
+  const falls = wound && bySpring
   const gains = (s: number) => (s >= 0 ? 'gains' : 'loses')
   return [
     ...(rate
@@ -61,7 +63,15 @@ export function tellsInWords(
       ? [
           {
             state: 'watch' as const,
-            text: `${wound ? 'As its power falls' : 'As the hours go'} it ${sinceWinding.perHour > 0 ? 'gains' : 'loses'} ${Math.abs(sinceWinding.perHour).toFixed(2)} ± ${sinceWinding.standardError.toFixed(2)} s a day more every hour, over ${sinceWinding.hours.toFixed(0)} h${wound ? ': not isochronous. A long spring, an even pull or a steadier arc would help; so does winding it oftener' : ' (no winding is written down in this time)'}.`,
+            text: `${falls ? 'As its power falls' : wound ? 'As the hours since its winding go' : 'As the hours go'} it ${sinceWinding.perHour > 0 ? 'gains' : 'loses'} ${Math.abs(sinceWinding.perHour).toFixed(2)} ± ${sinceWinding.standardError.toFixed(2)} s a day more every hour, over ${sinceWinding.hours.toFixed(0)} h${falls ? ': not isochronous. A long spring, an even pull or a steadier arc would help; so does winding it oftener' : wound ? ': a weight pulls evenly, so look for a line that piles up, a weight that rubs, or warmth' : ' (no winding is written down in this time)'}.`,
+          },
+        ]
+      : []),
+    ...(perDegree
+      ? [
+          {
+            state: 'watch' as const,
+            text: `Each degree warmer it ${perDegree.perC > 0 ? 'gains' : 'loses'} ${Math.abs(perDegree.perC).toFixed(2)} ± ${perDegree.standardError.toFixed(2)} s a day more, as it changed by ${perDegree.celsius.toFixed(1)} °C.`,
           },
         ]
       : []),
