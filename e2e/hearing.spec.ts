@@ -172,6 +172,17 @@ test('the teeth, the wheels and the knocks of a clock are shown, and the chalked
   await expect(page.getByRole('heading', { name: 'What a tick is made of' })).toBeVisible()
 })
 
+test('the chalked tooth is named by the foot while it is heard', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('Assembly-room chiming clock')}/listen`)
+  await page.getByRole('button', { name: 'Practice clock' }).click()
+  await page.getByRole('button', { name: 'Name it by the foot' }).click({ timeout: 60_000 })
+  await expect(page.getByText('Press as the chalked tooth drops')).toBeVisible()
+  await page.locator('#main').evaluate((main) => (main as HTMLElement).focus())
+  await page.keyboard.press('PageDown')
+  await expect(page.getByText('Press as the chalked tooth drops')).toBeHidden()
+  await page.getByRole('button', { name: 'Stop listening' }).click()
+})
+
 test.describe('by the microphone', () => {
   test.use({ permissions: ['microphone'] })
 
@@ -219,6 +230,56 @@ test('the sound card is compared in the background, and what is kept is this dev
   await expect(page.getByText(/This device’s sound card runs 20\.0 ppm slow, ± 60\.0 ppm/)).toBeVisible()
   await page.getByRole('button', { name: 'Forget it' }).click()
   await expect(page.getByText('This device’s sound card has not been compared')).toBeVisible()
+})
+
+test('beside a watch: warmth typed and by a logger, the rate laid against it, its hours into the rate book', async ({
+  demo,
+  page,
+}) => {
+  const job = await demo.job('Assembly-room chiming clock')
+  await page.goto(`${job}/watch`)
+  await expect(page.getByText(/^45 temperatures, from/)).toBeVisible()
+  await page.getByText('temperature, °C', { exact: true }).click()
+  await expect(page.getByText(/without a break it loses/)).toBeVisible()
+  await page.getByText('time of day', { exact: true }).click()
+  await page.getByLabel('It is now').fill('300')
+  await page.getByLabel('It is now').press('Enter')
+  await expect(page.getByText(/at most 60/)).toBeVisible()
+  await page.getByLabel('It is now').fill('19,5')
+  await page.getByLabel('It is now').press('Enter')
+  await expect(page.getByText(/^46 temperatures, from/)).toBeVisible()
+  const logger = page.locator('input[type=file]').last()
+  await logger.setInputFiles({ name: 'old.csv', mimeType: 'text/csv', buffer: Buffer.from('2001-01-01 10:00,20') })
+  await expect(page.getByText('None of its temperatures lies in the time of this watch.')).toBeVisible()
+  await page.getByRole('button', { name: 'Give the hours it struck to its rate book' }).click()
+  await expect(page.getByText(/^Kept: 1[01] readings by the strike/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take them back' }).click()
+  await expect(page.getByText(/readings by the strike/)).toBeHidden()
+  // Its own rate is in the book without anybody’s doing.
+  await page.goto(`${job}/rate`)
+  await expect(page.getByRole('status').first()).toContainText(/^(Gains|Loses) /)
+})
+
+test.describe('a clock of a known rate', () => {
+  test.use({ permissions: ['microphone'] })
+
+  test('tells how far this device’s sound card is off, and that is kept', async ({ demo, page }) => {
+    // A time signal, heard by a card that runs 100 ppm fast, seems to lose.
+    const pips = clockSound({
+      beatsPerHour: 3600,
+      seconds: 90,
+      sampleRate: 24_000,
+      rateSecondsPerDay: -8.64,
+      scatterMs: 0.05,
+    })
+    await playToMicrophone(page, record('pips.wav', pips.samples, pips.sampleRate))
+    await page.goto(`${demo.url}/settings`)
+    await page.getByText('Against a clock whose rate is known, or a time signal').click()
+    await page.getByRole('button', { name: 'Listen to it' }).click()
+    await expect(page.getByText(/^After \d+ s: (9\d|10\d)\.\d ppm fast/)).toBeVisible({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Keep it for this device' }).click()
+    await expect(page.getByText(/This device’s sound card runs (9\d|10\d)\.\d ppm fast/)).toBeVisible()
+  })
 })
 
 test.describe('a telephone on the case', () => {

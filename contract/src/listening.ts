@@ -1,3 +1,4 @@
+import type { FootingChange } from './footing.ts'
 import type { Hearing, SideSound, SoundPrint } from '@treadle/core'
 import { SHAPE_POINTS } from '@treadle/core/choices'
 import { array, boolean, id, line, measured, moment, numbers, only, string, type InferType } from './fields.ts'
@@ -62,6 +63,10 @@ export interface SoundBefore {
 /** How a clock went and sounded when it left its last visit that is over. */
 export interface Fingerprint extends SoundPrint {
   at: string
+  /** as it is written down of the clock */
+  semiArcDeg: number | null
+  /** where it stood in beat, as its case was rocked on that visit */
+  footing: Pick<FootingChange, 'evenAtDeg' | 'standardError' | 'way'> | null
 }
 
 /** A hearing as it is kept. */

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { ownClock, SECONDS_PER_PPM, type ClockPoint } from '../src/index.ts'
+import { ownClock, SECONDS_PER_PPM, type ClockPoint, ownClockByRate } from '../src/index.ts'
+import { clockSound } from './clockSound.ts'
+import { listen } from './hearClock.ts'
 import { normal, random } from './clockSound.ts'
 import { heard } from './hearClock.ts'
 
@@ -53,5 +55,23 @@ describe('the recorder’s own clock against the computer’s', () => {
     const clock = { seconds: 20, sampleRate: 16_000, unevenMs: 3 }
     const alone = heard(clock).rateStandardError
     expect(heard(clock, { ppmError: 10 }).rateStandardError).toBeCloseTo(Math.hypot(alone, 0.864), 9)
+  })
+})
+
+describe('by a clock whose rate is known', () => {
+  test('a sound card that gives a hundred samples in a million too many is found so, with both errors', () => {
+    const seconds = 60
+    // Made at 20,002 samples a second and taken for 20,000: the card runs fast.
+    const made = clockSound({ beatsPerHour: 3600, seconds, sampleRate: 20_002, rateSecondsPerDay: 2, scatterMs: 0.1 })
+    const result = listen({ ...made, sampleRate: 20_000 }, { beatsPerHour: 3600 })
+    if (!result.heard) throw new Error(result.sentence)
+    const told = ownClockByRate(
+      { secondsPerDay: result.rateSecondsPerDay, standardError: result.rateStandardError },
+      { secondsPerDay: 2, standardError: 0.1 },
+      seconds,
+    )
+    expect(Math.abs(told.ppm - 100)).toBeLessThan(2.5 * told.standardError)
+    expect(told.standardError).toBeGreaterThan(0.1 / 0.0864)
+    expect(told.standardError).toBeLessThan(20)
   })
 })

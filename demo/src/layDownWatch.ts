@@ -1,4 +1,4 @@
-import type { Settings, WatchMark, WatchMinuteKept } from '@treadle/contract'
+import type { Settings, WatchMark, WatchMinuteKept, WatchTemperatures } from '@treadle/contract'
 import { seededRandom, timeThere } from '@treadle/core'
 import { demoId, type DemoApi } from './api.ts'
 
@@ -36,10 +36,20 @@ export async function layDownWatch(api: DemoApi, jobId: string, nowMs: number): 
       marks: [],
     })
   await morning.send('PUT', `/jobs/${jobId}/watches/${id}/told`, { minutes: [], marks: strikes(beganMs, timeZone) })
+  await morning.send('PUT', `/jobs/${jobId}/watches/${id}/temperatures`, { temperatures: coolNight(beganMs) })
   await morning.send('PUT', `/jobs/${jobId}/watches/${id}`, {
     ...began,
     version: 1,
     endedAt: new Date(beganMs + HOURS * 3_600_000).toISOString(),
+  })
+}
+
+/** A workshop that cools in the night and is heated again toward morning, by a logger every quarter of an hour. */
+function coolNight(beganMs: number): WatchTemperatures['temperatures'] {
+  return Array.from({ length: HOURS * 4 + 1 }, (_, i) => {
+    const hour = i / 4
+    const celsius = hour < 8 ? 15.5 + 4.5 * Math.exp(-hour / 3.5) : 15.9 + 1.3 * (hour - 8)
+    return { at: new Date(beganMs + 900_000 * i).toISOString(), celsius: Math.round(10 * celsius) / 10 }
   })
 }
 

@@ -135,6 +135,7 @@ const WITHOUT_BODY = [
   'post /calendar/renew',
   'put /jobs/:id/photos/:photo',
   'put /listenings/:row/sound',
+  'put /jobs/:id/watches/:row/strikes-read',
   'put /jobs/:id/watches/:row/marks/:mark/sound',
   'put /donors/:row/photo',
 ]

@@ -63,3 +63,24 @@ export function ownClock(points: ClockPoint[]): OwnClock | null {
     seconds: nth(used, used.length - 1).atS - nth(used, 0).atS,
   }
 }
+
+/** A rate with how far it is known, s/day, + gains. */
+export interface KnownRate {
+  secondsPerDay: number
+  standardError: number
+}
+
+/**
+ * How much too fast a recorder's own clock runs, by a clock of a known rate that was heard with it uncorrected: a
+ * recorder that gives too many samples makes every beat seem longer, and the clock slow. A time signal is a clock of one
+ * pip a second that neither gains nor loses.
+ *
+ * @param seconds - how long it was heard
+ */
+export function ownClockByRate(heard: KnownRate, known: KnownRate, seconds: number): OwnClock {
+  return {
+    ppm: (known.secondsPerDay - heard.secondsPerDay) / SECONDS_PER_PPM,
+    standardError: Math.hypot(known.standardError, heard.standardError) / SECONDS_PER_PPM,
+    seconds,
+  }
+}

@@ -4,7 +4,7 @@ import { and, desc, eq, isNotNull, lt, ne } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
-import { files, jobs, listenings } from '../db/schema.ts'
+import { clocks, files, footings, jobs, listenings } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import { jobChange } from '../door/jobChange.ts'
 import type { Receive } from '../files/receive.ts'
@@ -82,13 +82,27 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
           rateStandardError: listenings.rateStandardError,
           scatterMs: listenings.scatterMs,
           sides: listenings.sides,
+          jobId: listenings.jobId,
+          pendulum: clocks.pendulum,
         })
         .from(listenings)
         .innerJoin(jobs, eq(jobs.id, listenings.jobId))
+        .innerJoin(clocks, eq(clocks.id, jobs.clockId))
         .where(and(eq(jobs.clockId, idOf(req)), isNotNull(jobs.closedAt), isNotNull(listenings.sides)))
         .orderBy(desc(listenings.at))
         .limit(1)
-      res.json(last ?? null)
+      if (!last) {
+        res.json(null)
+        return
+      }
+      const { jobId, pendulum, ...print } = last
+      const [footing] = await db
+        .select({ evenAtDeg: footings.evenAtDeg, standardError: footings.standardError, way: footings.way })
+        .from(footings)
+        .where(eq(footings.jobId, jobId))
+        .orderBy(desc(footings.at))
+        .limit(1)
+      res.json({ ...print, semiArcDeg: pendulum.semiArcDeg, footing: footing ?? null })
     })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
       const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))

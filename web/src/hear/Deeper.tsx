@@ -16,6 +16,8 @@ export function Deeper({
   firstSide,
   chalk,
   onChalk,
+  onChalkByPedal,
+  sheetOf,
 }: {
   result: Hearing
   train: (GoingCounts & { names: string[] }) | null
@@ -25,6 +27,10 @@ export function Deeper({
   chalk: number | null
   /** a press as the chalked tooth drops; not while nothing is heard live */
   onChalk: (() => void) | null
+  /** the next press of the foot is the chalked tooth; where a foot is listened to */
+  onChalkByPedal?: (() => void) | undefined
+  /** where the escape wheel’s own sheet is, to be given the number of the tooth that was heard first */
+  sheetOf?: ((heardFirst: number) => string) | undefined
 }) {
   const teeth = result.teeth && result.teeth.length > 0 ? Math.max(...result.teeth.map((t) => t.tooth)) : 0
   const turns = Math.min(...(result.teeth ?? []).map((t) => t.turnsHeard))
@@ -33,7 +39,7 @@ export function Deeper({
       {result.teeth && teeth > 0 && (
         <div>
           {turns >= TURNS ? (
-            <ToothRing reports={result.teeth} teeth={teeth} chalk={chalk} />
+            <ToothRing reports={result.teeth} teeth={teeth} chalk={chalk} sheetOf={sheetOf} />
           ) : (
             <p className="quiet">
               Its {teeth} teeth are told apart after {TURNS} whole turns of the escape wheel:{' '}
@@ -43,6 +49,11 @@ export function Deeper({
           {onChalk && (
             <Button size="md" variant="default" onClick={onChalk}>
               The chalked tooth drops now
+            </Button>
+          )}
+          {onChalk && onChalkByPedal && (
+            <Button size="md" variant="subtle" onClick={onChalkByPedal}>
+              Name it by the foot
             </Button>
           )}
         </div>

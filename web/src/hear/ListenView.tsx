@@ -30,6 +30,9 @@ interface Props {
   sources: ReactNode
   /** what stands below the remedies */
   aside: ReactNode
+  /** of a job: the chalked tooth by the foot, and where the escape wheel’s tips are */
+  onChalkByPedal?: () => void
+  sheetOf?: (heardFirst: number) => string
   /** the counts of its going train, where they are known */
   train?: (GoingCounts & { names: string[] }) | null
   /** how it sounded the last time it was here */
@@ -37,7 +40,17 @@ interface Props {
 }
 
 /** What is heard of a clock: the beat in large words, the swing, the split, the figures, and what to do. */
-export function ListenView({ listening, pendulum, settings, sources, aside, train = null, before = null }: Props) {
+export function ListenView({
+  listening,
+  pendulum,
+  settings,
+  sources,
+  aside,
+  train = null,
+  before = null,
+  onChalkByPedal,
+  sheetOf,
+}: Props) {
   const { heard, side } = listening
   const own = useOwnClock()
   if (!heard)
@@ -156,6 +169,8 @@ export function ListenView({ listening, pendulum, settings, sources, aside, trai
         firstSide={side.first}
         chalk={listening.chalk}
         onChalk={listening.status === 'listening' ? () => listening.nameTooth(Date.now()) : null}
+        onChalkByPedal={onChalkByPedal}
+        sheetOf={sheetOf}
       />
     </div>
   )

@@ -1,4 +1,5 @@
 import { ringStory, type RingStory, type ToothReport } from '@treadle/core'
+import { Link } from 'react-router'
 import styles from './Deeper.module.css'
 
 const SIZE = 320
@@ -10,7 +11,17 @@ const LONGEST = 24
 const LEAST_FULL_MS = 0.5
 
 /** The escape wheel's teeth in a ring: outside as they drop from the first pallet, inside from the second. */
-export function ToothRing({ reports, teeth, chalk }: { reports: ToothReport[]; teeth: number; chalk: number | null }) {
+export function ToothRing({
+  reports,
+  teeth,
+  chalk,
+  sheetOf,
+}: {
+  reports: ToothReport[]
+  teeth: number
+  chalk: number | null
+  sheetOf?: ((heardFirst: number) => string) | undefined
+}) {
   const story = ringStory(reports, teeth)
   const full = Math.max(LEAST_FULL_MS, ...reports.map((r) => Math.abs(r.lateMs)))
   const turn = (tooth: number) => ((tooth - (chalk ?? 1)) / teeth) * 360
@@ -54,7 +65,12 @@ export function ToothRing({ reports, teeth, chalk }: { reports: ToothReport[]; t
           longest {full.toFixed(1)} ms
         </text>
       </svg>
-      <figcaption>{storyInWords(story, teeth, chalk)}</figcaption>
+      <figcaption>
+        {storyInWords(story, teeth, chalk)}{' '}
+        {sheetOf && chalk !== null && bad.size > 0 && (
+          <Link to={sheetOf(numberOf(1, teeth, chalk))}>To the wheel’s tips, with these marked</Link>
+        )}
+      </figcaption>
     </figure>
   )
 }

@@ -5,9 +5,13 @@ import {
   hear,
   PowerTrack,
   readWavHeader,
+  StrikeEar,
+  strikings,
   WavError,
   whatWasGap,
+  type HeardBlow,
   type ListenOptions,
+  type StrikeGroup,
 } from '@treadle/core'
 import type { FromWorker, ToWorker } from './messages.ts'
 
@@ -25,6 +29,8 @@ const ASKED_AFTER_S = 5
 
 class Session {
   readonly #track: PowerTrack
+  readonly #ear: StrikeEar | null
+  readonly #blows: HeardBlow[] = []
   #blocks: Float32Array[] = []
   #kept = 0
   #forgottenS = 0
@@ -37,12 +43,15 @@ class Session {
     readonly id: number,
     readonly sampleRate: number,
     readonly options: ListenOptions,
+    strikes = false,
   ) {
     this.#track = new PowerTrack(sampleRate)
+    this.#ear = strikes ? new StrikeEar(sampleRate, (blow) => this.#blows.push(blow)) : null
   }
 
   take(samples: Float32Array): void {
     this.#track.push(samples)
+    this.#ear?.push(samples)
     this.#blocks.push(samples)
     this.#kept += samples.length
     this.seconds += samples.length / this.sampleRate
@@ -116,11 +125,17 @@ class Session {
         final,
         remark: [ending, holes].filter(Boolean).join(' '),
         ...(wav && { wav }),
+        ...(final && this.#ear && { strikes: this.#strikes(this.#ear) }),
       },
       wav ? [wav] : [],
     )
     const endMs = performance.now()
     this.#restUntilMs = endMs + (endMs - beganMs) * (1 / JUDGING_SHARE - 1)
+  }
+
+  #strikes(ear: StrikeEar): StrikeGroup[] {
+    ear.end()
+    return strikings(this.#blows)
   }
 
   #joined(): Float32Array<ArrayBuffer> {
@@ -178,7 +193,7 @@ function handle(message: ToWorker): void {
     case 'wav': {
       const bytes = new Uint8Array(message.bytes)
       const header = readWavHeader(bytes)
-      const whole = new Session(message.session, header.sampleRate, message.options)
+      const whole = new Session(message.session, header.sampleRate, message.options, message.strikes)
       eachWavBlock(bytes, header, (block) => whole.take(block.slice()))
       const missing = header.framesMissing / header.sampleRate
       whole.verdict(
@@ -190,7 +205,7 @@ function handle(message: ToWorker): void {
       return
     }
     case 'samples': {
-      const whole = new Session(message.session, message.sampleRate, message.options)
+      const whole = new Session(message.session, message.sampleRate, message.options, message.strikes)
       whole.take(message.samples)
       whole.verdict(true)
     }

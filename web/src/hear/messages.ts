@@ -1,4 +1,4 @@
-import type { Hearing, ListenOptions, NothingHeard } from '@treadle/core'
+import type { Hearing, ListenOptions, NothingHeard, StrikeGroup } from '@treadle/core'
 
 /** What the page asks of the listening worker; blocks are handed over, not copied. */
 export type ToWorker =
@@ -7,8 +7,16 @@ export type ToWorker =
   | { kind: 'lost'; session: number; seconds: number }
   /** cut: the pickup ended, unasked */
   | { kind: 'finish'; session: number; cut: boolean }
-  | { kind: 'wav'; session: number; bytes: ArrayBuffer; options: ListenOptions }
-  | { kind: 'samples'; session: number; samples: Float32Array; sampleRate: number; options: ListenOptions }
+  /** strikes: count them too */
+  | { kind: 'wav'; session: number; bytes: ArrayBuffer; options: ListenOptions; strikes: boolean }
+  | {
+      kind: 'samples'
+      session: number
+      samples: Float32Array
+      sampleRate: number
+      options: ListenOptions
+      strikes: boolean
+    }
 
 export type FromWorker =
   | {
@@ -20,6 +28,7 @@ export type FromWorker =
       /** what there is to say of the sound itself, or nothing */
       remark: string
       wav?: ArrayBuffer
+      strikes?: StrikeGroup[]
     }
   | { kind: 'refused'; session: number; sentence: string }
 

@@ -1,4 +1,11 @@
-import { sideOfFirst, type Hearing, type ListenOptions, type Side, type SideFinding } from '@treadle/core'
+import {
+  sideOfFirst,
+  type Hearing,
+  type ListenOptions,
+  type Side,
+  type SideFinding,
+  type StrikeGroup,
+} from '@treadle/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useLatest } from '../parts/useLatest.ts'
 import type { FromWorker, ToWorker } from './messages.ts'
@@ -12,6 +19,8 @@ export interface Heard {
   pickup: 'microphone' | 'file' | 'practice'
   fileName: string
   remark: string
+  /** strikings in a file, where they were asked for */
+  strikes: StrikeGroup[]
 }
 
 export interface Listening {
@@ -52,8 +61,17 @@ const HURRIED_MS = 5000
 
 const UNTOLD: SideFinding = { first: null, taps: 0, sureness: 0 }
 
-/** Listens to one clock at a time, in a worker, and tells what is heard as it is heard. */
-export function useListening(options: ListenOptions, whose = ''): Listening {
+/**
+ * Listens to one clock at a time, in a worker, and tells what is heard as it is heard.
+ *
+ * @param strikes - those in a file are counted too
+ * @param uncorrected - nothing that is known of this device’s sound card is taken out
+ */
+export function useListening(
+  options: ListenOptions,
+  whose = '',
+  { strikes = false, uncorrected = false } = {},
+): Listening {
   const [before] = useState(() => left.get(whose))
   const worker = useRef<Worker | null>(null)
   const session = useRef(0)
@@ -93,7 +111,14 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
           }
           setSeconds(data.seconds)
           const { result } = data
-          if (result.heard) setHeard({ result, wav: data.wav ?? null, remark: data.remark, ...source.current })
+          if (result.heard)
+            setHeard({
+              result,
+              wav: data.wav ?? null,
+              remark: data.remark,
+              strikes: data.strikes ?? [],
+              ...source.current,
+            })
           if (!result.heard) {
             setInstead(result.insteadBeatsPerHour ?? null)
             setSentence([data.remark, result.sentence].filter(Boolean).join(' '))
@@ -190,7 +215,7 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
             const given = latestOptions.current
             const card = latestOwn.current
             const options =
-              next.kind === 'practice'
+              next.kind === 'practice' || uncorrected
                 ? { ...given, ppm: 0 }
                 : { ...given, ppm: card?.ppm ?? given.ppm, ppmError: card?.standardError }
             send({ kind: 'open', session: mine, sampleRate, options })
@@ -211,11 +236,13 @@ export function useListening(options: ListenOptions, whose = ''): Listening {
         const bytes = await file.arrayBuffer()
         const wave = bytes.byteLength === 0 || new TextDecoder().decode(bytes.slice(0, 4)) === 'RIFF'
         if (wave) {
-          send({ kind: 'wav', session: mine, bytes, options: latestOptions.current }, [bytes])
+          send({ kind: 'wav', session: mine, bytes, options: latestOptions.current, strikes }, [bytes])
           return
         }
         const { samples, sampleRate } = await decodeByBrowser(bytes)
-        send({ kind: 'samples', session: mine, samples, sampleRate, options: latestOptions.current }, [samples.buffer])
+        send({ kind: 'samples', session: mine, samples, sampleRate, options: latestOptions.current, strikes }, [
+          samples.buffer,
+        ])
       }
       read().catch((error: unknown) => refuse(error instanceof PickupError ? error.message : 'The file can’t be read.'))
     },

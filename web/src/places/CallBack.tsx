@@ -1,11 +1,18 @@
-import type { Clock, Fingerprint } from '@treadle/contract'
-import { callBackBySound, outOfBeatMs, type CallBack as Told, type CallBackCause, type HowSure } from '@treadle/core'
+import { FOOTING_WAY_TITLES, type Clock, type Fingerprint } from '@treadle/contract'
+import {
+  callBackBySound,
+  outOfBeatMs,
+  type CallBack as Told,
+  type CallBackCause,
+  type HowSure,
+  type StrikeGroup,
+} from '@treadle/core'
 import { Button, Checkbox, FileButton } from '@mantine/core'
 import { useState } from 'react'
 import { useFingerprint } from '../data/queries.ts'
 import { useListening } from '../hear/useListening.ts'
 import { Mark } from '../parts/Mark.tsx'
-import { whenShort } from '../parts/say.ts'
+import { leaning, whenShort } from '../parts/say.ts'
 import styles from './Clocks.module.css'
 
 const SURE: Record<HowSure, string> = { clearly: 'Clearly', likely: 'Likely', perhaps: 'Perhaps' }
@@ -33,7 +40,7 @@ export function CallBack({ clock }: { clock: Clock }) {
 
 function Recording({ clock, left }: { clock: Clock; left: Fingerprint }) {
   const { beatsPerHour, ticks } = clock.pendulum
-  const listening = useListening({ beatsPerHour: beatsPerHour ?? undefined, ticks })
+  const listening = useListening({ beatsPerHour: beatsPerHour ?? undefined, ticks }, '', { strikes: true })
   const [same, setSame] = useState(false)
   const { heard } = listening
   const told = heard
@@ -52,8 +59,12 @@ function Recording({ clock, left }: { clock: Clock; left: Fingerprint }) {
       <h2>Called back</h2>
       <p className="quiet">
         As it left on {whenShort(left.at)}: {outOfBeatMs(left).toFixed(1)} ms out of beat, steady to{' '}
-        {left.scatterMs.toFixed(2)} ms. A minute’s sound from the owner’s telephone, held against the case, tells what
-        became of it.
+        {left.scatterMs.toFixed(2)} ms
+        {left.semiArcDeg === null ? '' : `, swinging ${left.semiArcDeg.toFixed(1)}° either way`}
+        {left.footing === null
+          ? ''
+          : `; in beat at ${leaning(left.footing.evenAtDeg)}, ${FOOTING_WAY_TITLES[left.footing.way]}`}
+        . A minute’s sound from the owner’s telephone, held against the case, tells what became of it.
       </p>
       <FileButton onChange={(file) => file && listening.open(file)} accept="audio/*,.wav">
         {(props) => (
@@ -69,12 +80,25 @@ function Recording({ clock, left }: { clock: Clock; left: Fingerprint }) {
         onChange={(e) => setSame(e.currentTarget.checked)}
       />
       {listening.status === 'refused' && <p role="alert">{listening.sentence}</p>}
-      {told && <Verdict told={told} />}
+      {told && <Verdict told={told} left={left} />}
+      {heard && <Struck clock={clock} strikes={heard.strikes} />}
     </section>
   )
 }
 
-function Verdict({ told }: { told: Told }) {
+/** What it struck in the recording: with the hour its hands showed the owner tells whether it is out of step. */
+function Struck({ clock, strikes }: { clock: Clock; strikes: StrikeGroup[] }) {
+  if (!clock.work.strike) return null
+  return (
+    <p>
+      {strikes.length === 0
+        ? 'It does not strike in this recording. If that is the trouble, ask for one from a minute before the hour to a minute after it.'
+        : `In it ${strikes.map((s) => `it strikes ${s.blows}, ${Math.round(s.atS)} s in`).join('; ')}. Ask what hour its hands showed: if another, its strike is out of step, or warns and drops wrongly.`}
+    </p>
+  )
+}
+
+function Verdict({ told, left }: { told: Told; left: Fingerprint }) {
   return (
     <div role="status" className={styles.told}>
       {told.causes.length === 0 ? (
@@ -87,6 +111,9 @@ function Verdict({ told }: { told: Told }) {
           <p key={cause}>
             <Mark state={sure === 'perhaps' ? 'watch' : 'must'} /> <b>{SURE[sure]}</b> {CAUSES[cause][0]}.{' '}
             {CAUSES[cause][1]}
+            {cause === 'tilt' &&
+              left.footing !== null &&
+              ` By the tilt of a telephone laid on it as then, it was in beat at ${leaning(left.footing.evenAtDeg)}.`}
           </p>
         ))
       )}

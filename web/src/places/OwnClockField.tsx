@@ -10,6 +10,7 @@ import {
   useComparing,
   useOwnClock,
 } from '../hear/ownClockHost.ts'
+import { KnownClock } from './KnownClock.tsx'
 import { whenShort } from '../parts/say.ts'
 
 interface ComputerClock {
@@ -73,6 +74,7 @@ export function OwnClockField() {
           </Button>
         )}
       </Group>
+      <KnownClock />
     </div>
   )
 }

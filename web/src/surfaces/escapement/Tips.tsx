@@ -1,14 +1,15 @@
 import { type EscapementSheetChange } from '@treadle/contract'
-import { actionOfLowTooth, actionOfSheet, heardTeeth, type LeaveSome } from '@treadle/core'
+import { actionOfLowTooth, actionOfSheet, heardTeeth, type HeardTooth, type LeaveSome } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { memo, useState } from 'react'
+import { memo } from 'react'
 import { request } from '../../data/api.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { mm } from '../../parts/say.ts'
+import { useStop } from '../../parts/useStop.ts'
 import { Steps } from '../../parts/Steps.tsx'
 import styles from './Escapement.module.css'
 import { toppingOf } from './toppingOf.ts'
@@ -24,7 +25,8 @@ export const Tips = memo(function Tips({
   onSet: (part: Partial<EscapementSheetChange>) => void
 }) {
   const { topping, low, even, steps } = toppingOf(sheet)
-  const [heardFrom, setHeardFrom] = useState(1)
+  const [asked, setAsked] = useStop('heard')
+  const heardFrom = Math.max(1, Math.round(Number(asked ?? 1)) || 1)
   const teeth = sheet.teeth
   const heard = useHeard(teeth)
   if (teeth === null) return null
@@ -53,7 +55,7 @@ export const Tips = memo(function Tips({
             min={1}
             max={teeth}
             whole
-            onKeep={(v) => setHeardFrom(v ?? 1)}
+            onKeep={(v) => setAsked(v === null || v === 1 ? '' : String(v))}
           />
           <span className="quiet">from the last listening: how late each drops, on either pallet</span>
         </Group>
@@ -82,6 +84,7 @@ export const Tips = memo(function Tips({
               />
               {heard && (
                 <small>
+                  {isLate(late) && <Mark state="watch" label="drops late or early" />}
                   {late?.firstMs == null ? '–' : late.firstMs.toFixed(1)} /{' '}
                   {late?.secondMs == null ? '–' : late.secondMs.toFixed(1)} ms
                 </small>
@@ -120,6 +123,13 @@ export const Tips = memo(function Tips({
     </section>
   )
 })
+
+/** A tooth that drops so late or early as no good one does, ms. */
+const LATE_MS = 0.5
+
+function isLate(late: HeardTooth | undefined): boolean {
+  return Math.max(Math.abs(late?.firstMs ?? 0), Math.abs(late?.secondMs ?? 0)) > LATE_MS
+}
 
 function nearer(byMm: number | null): string {
   return byMm === null

@@ -93,6 +93,8 @@ export function JobListen() {
     setKept(null)
   }
   const start = () => listening.start(new MicrophonePickup())
+  const [chalkWanted, setChalking] = useState(false)
+  const chalking = chalkWanted && status === 'listening'
   const [tapAt, setTapAt] = useState(0)
   const sinceTap = useMsSince(tapAt, status === 'listening')
   const isKept = heard?.wav != null && kept === heard.wav
@@ -107,6 +109,11 @@ export function JobListen() {
     arriving: job.bay === 'arrive',
   })
   const press = (atMs: number): (() => void) | void => {
+    if (chalking) {
+      listening.nameTooth(atMs)
+      setChalking(false)
+      return
+    }
     switch (next.what) {
       case 'tap':
         setTapAt(atMs)
@@ -124,7 +131,11 @@ export function JobListen() {
         return start()
     }
   }
-  usePedalAction({ label: next.label, hint: next.hint, rhythmic: next.rhythmic, press })
+  usePedalAction(
+    chalking
+      ? { label: 'Press as the chalked tooth drops', rhythmic: true, press }
+      : { label: next.label, hint: next.hint, rhythmic: next.rhythmic, press },
+  )
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() === 'l' && !isField(event.target)) listening.stop()
@@ -190,6 +201,8 @@ export function JobListen() {
       sources={sources}
       train={train}
       before={soundBefore?.sides ?? null}
+      onChalkByPedal={() => setChalking(true)}
+      sheetOf={(heardFirst) => `/jobs/${job.id}/escapement?heard=${heardFirst}`}
       aside={
         <>
           {pendulum.ticks === 'once a period' && <EvenToTheEye />}
