@@ -7,6 +7,7 @@ import { buildPages, PAGES } from './lib/build.mjs'
 import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
 import { findTimes } from './lib/findBench.mjs'
+import { liveShare, watchTimes, weekFrames } from './lib/hearBench.mjs'
 import { loadTimes, photoMemory } from './lib/loadBench.mjs'
 import { donorTimes, palletFrames } from './lib/mendBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
@@ -19,6 +20,12 @@ const SECONDS = 600
 const SAMPLE_RATE = 48_000
 const SCRIPT_BUDGET_KB = 250
 const LISTEN_BUDGET = 2
+/** A hundred times real time. */
+const WATCH_BUDGET_PERCENT = 1
+const WATCH_MEMORY_MB = 300
+const LIVE_BUDGET_PERCENT = 5
+/** Sixty frames a second. */
+const SMOOTH_MS = 17
 const FIND_BUDGET_MS = 50
 const FIND_GROWTH = 1.5
 const ASSIGN_BUDGET_MS = 200
@@ -34,6 +41,7 @@ ensureModules()
 const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
 try {
   await listening(join(folder, 'ten-minutes.wav'))
+  await hearing()
   firstScript()
   await finding()
   await loaded()
@@ -74,6 +82,16 @@ async function listening(file) {
     `listen: ten minutes of 48 kHz in ${middle(ours).toFixed(2)} s, ${(SECONDS / middle(ours)).toFixed(0)} times real time`,
   )
   report('listen / sox highpass stats', middle(ratios), LISTEN_BUDGET, '')
+}
+
+/** Hours of sound: how fast, in how much memory; what listening live costs; and whether a week's chart moves smoothly. */
+async function hearing() {
+  const { times, megabytes } = await watchTimes(folder)
+  console.log(`watch: ${times.toFixed(0)} times real time at 48 kHz`)
+  report('real time / watch, per cent', 100 / times, WATCH_BUDGET_PERCENT, ' %')
+  report('memory of a watch at its most', megabytes, WATCH_MEMORY_MB, ' MB')
+  report('listening live, of one core', await liveShare(), LIVE_BUDGET_PERCENT, ' %')
+  report('a week’s watch zoomed, 95 of 100 frames', await weekFrames(), SMOOTH_MS, ' ms')
 }
 
 function firstScript() {

@@ -12,7 +12,7 @@ export async function withDemoPage(clockName, work) {
     const bench = await (await fetch(`${base}/api/bench`)).json()
     const { job } = bench.tags.find((t) => t.clock.name === clockName)
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-    return await work({ page, base, jobId: job.id })
+    return await work({ page, base, jobId: job.id, browser })
   } finally {
     await stop()
     await browser.close()

@@ -2,6 +2,8 @@ import type { BeatOffset, Hearing, Side } from '@treadle/core'
 import { useEffect, useRef } from 'react'
 import styles from './Listen.module.css'
 
+/** The pendulum is drawn so often, ms: a telephone that listens for long should stay cool. */
+const DRAWN_EVERY_MS = 40
 const WIDTH = 800
 const HALF = 376
 const MIDDLE = WIDTH / 2
@@ -161,10 +163,13 @@ function Bob({
     // Phase of the release in θ = A·sin(2πt/T): rising through +release on the right, falling through on the left.
     const phase = Math.asin(Math.max(-1, Math.min(1, release / arc))) / (2 * Math.PI) + (isRight ? 0 : 0.5)
     let frame = 0
-    const draw = () => {
+    let drawnMs = 0
+    const draw = (nowMs: number) => {
+      frame = requestAnimationFrame(draw)
+      if (nowMs - drawnMs < DRAWN_EVERY_MS) return
+      drawnMs = nowMs
       const t = (Date.now() - live.startedMs) / 1000 - last.atS
       place(arc * Math.sin(2 * Math.PI * (t / period + phase)))
-      frame = requestAnimationFrame(draw)
     }
     frame = requestAnimationFrame(draw)
     return () => cancelAnimationFrame(frame)

@@ -10,7 +10,10 @@ import {
   WavError,
   whatWasGap,
   type HeardBlow,
+  type Hearing,
+  type KnownCourse,
   type ListenOptions,
+  type NothingHeard,
   type StrikeGroup,
 } from '@treadle/core'
 import type { FromWorker, ToWorker } from './messages.ts'
@@ -20,12 +23,16 @@ import type { FromWorker, ToWorker } from './messages.ts'
 const KEPT_SECONDS = 60
 const ANALYSED_SECONDS = 90
 const EVERY_SECONDS = 0.4
-/** Of the time, so much at most goes into judging: a slow computer must still keep up with the sound. */
-const JUDGING_SHARE = 0.4
+/** Of the time, so much at most goes into judging: other work goes on beside it, and a telephone stays cool. */
+const JUDGING_SHARE = 0.03
+/** While it listens the clock is sought anew only at every so many judgements; between them it is where it was. */
+const SOUGHT_EVERY = 4
 /** Less lost than this at once is the recorder's own unevenness, and not worth a word. */
 const LOST_WORTH_TELLING_S = 0.02
 /** So much sound after a stretch that is called lost tells whether it was. */
 const ASKED_AFTER_S = 5
+const ASKED_AT_ONCE = 1
+const ASKED_AT_LAST = 12
 
 class Session {
   readonly #track: PowerTrack
@@ -36,6 +43,9 @@ class Session {
   #forgottenS = 0
   #heardAtS = 0
   #restUntilMs = 0
+  /** where it beat when it was last heard; its moment from the beginning of the sound */
+  #course: KnownCourse | null = null
+  #judged = 0
   #lost: { atS: number; seconds: number; asked: boolean }[] = []
   seconds = 0
 
@@ -68,14 +78,18 @@ class Session {
 
   /**
    * A stretch that the stamps call lost may have gone on while they jumped: once there is sound enough after it, the
-   * beats decide, and what was not lost is taken out again.
+   * beats decide, and what was not lost is taken out again. Of a recorder that stumbles all the time the rest stand as
+   * lost: to ask takes longer than to listen.
    */
   #askGaps(final: boolean): void {
+    let asked = 0
     for (const gap of [...this.#lost]) {
+      if (asked >= (final ? ASKED_AT_LAST : ASKED_AT_ONCE)) return
       if (gap.asked || (!final && this.seconds - gap.atS - gap.seconds < ASKED_AFTER_S)) continue
       gap.asked = true
       const from = gap.atS - this.#forgottenS
       if (from < 0) continue
+      asked++
       const { bins, binS } = this.#track
       if (whatWasGap(bins, binS, from, gap.seconds, asTicks(this.options)) !== 'went on') continue
       this.#track.cut(from, gap.seconds)
@@ -109,12 +123,14 @@ class Session {
     this.#askGaps(final)
     const lost = this.#lost.filter((l) => l.atS >= this.#forgottenS)
     const lostS = lost.reduce((sum, l) => sum + l.seconds, 0)
-    const result = hear(this.#track.bins, this.#track.binS, { ...this.options, lostS })
+    const known = final || this.#judged++ % SOUGHT_EVERY === 0 ? undefined : this.#courseNow()
+    const result = hear(this.#track.bins, this.#track.binS, { ...this.options, lostS, known })
     const holes =
       result.heard && lostS > LOST_WORTH_TELLING_S
         ? `${lostS.toFixed(2)} s of the sound did not reach the page, in ${lost.length} ${lost.length === 1 ? 'place' : 'places'}; the rest is judged.`
         : ''
     if (result.heard) for (const beat of result.beats) beat.atS += this.#forgottenS
+    this.#course = courseOf(result)
     const wav = final && result.heard ? this.#lastMinute() : undefined
     reply(
       {
@@ -131,6 +147,13 @@ class Session {
     )
     const endMs = performance.now()
     this.#restUntilMs = endMs + (endMs - beganMs) * (1 / JUDGING_SHARE - 1)
+  }
+
+  #courseNow(): KnownCourse | undefined {
+    const course = this.#course
+    if (!course) return undefined
+    const sinceS = course.firstS - this.#forgottenS
+    return { ...course, firstS: sinceS - Math.floor(sinceS / course.periodS) * course.periodS }
   }
 
   #strikes(ear: StrikeEar): StrikeGroup[] {
@@ -152,6 +175,18 @@ class Session {
     const samples = this.#joined()
     return encodeWav(samples.subarray(Math.max(0, samples.length - KEPT_SECONDS * this.sampleRate)), this.sampleRate)
       .buffer
+  }
+}
+
+function courseOf(result: Hearing | NothingHeard): KnownCourse | null {
+  const first =
+    result.heard && result.ticks !== 'once a period' ? result.beats.find((b) => b.index % 2 === 0) : undefined
+  if (!result.heard || !first) return null
+  const [firstToSecond, secondToFirst] = result.intervalsMs
+  return {
+    periodS: (firstToSecond + secondToFirst) / 1000,
+    firstS: first.atS,
+    firstToSecondS: firstToSecond / 1000,
   }
 }
 

@@ -12,7 +12,7 @@ import {
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { againstOption } from './againstOption.ts'
 import { watchOption, type WatchColours } from './watchOption.ts'
 import styles from './Watch.module.css'
@@ -49,6 +49,8 @@ export default function WatchChart({
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
   const drawn = useRef('')
+  /** what the finer points are there for; none: all of it, coarsely */
+  const [seen, setSeen] = useState<[number, number] | undefined>()
   const scheme = useComputedColorScheme('light')
   useEffect(() => {
     if (!box.current) return
@@ -78,7 +80,7 @@ export default function WatchChart({
     }
     const option =
       view === 'time'
-        ? watchOption(page, events, colours, style.fontFamily)
+        ? watchOption(page, events, colours, style.fontFamily, seen)
         : againstOption(
             blocksAgainst(blocks, view, Date.parse(page.watch.beganAt) / 1000, timeZone),
             view,
@@ -90,6 +92,34 @@ export default function WatchChart({
     if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
     else chart.current?.setOption(option, { notMerge: true })
     drawn.current = layout
-  }, [page, events, blocks, view, timeZone, scheme])
+    const follow = () => {
+      const next = seenNow(chart.current)
+      if (next && !sameWindow(next, seen)) setSeen(next)
+    }
+    chart.current?.on('datazoom', follow)
+    const made = chart.current
+    return () => {
+      made?.off('datazoom', follow)
+    }
+  }, [page, events, blocks, view, timeZone, scheme, seen])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
+}
+
+/** So much more than is looked at is drawn on either side: a small step of the zoom needs no other points. */
+const BESIDE = 0.25
+
+/** The stretch whose minutes are drawn, ms. */
+function seenNow(chart: EChartsType | null): [number, number] | undefined {
+  const zoom = (chart?.getOption().dataZoom as { startValue?: number; endValue?: number }[] | undefined)?.[0]
+  if (zoom?.startValue === undefined || zoom.endValue === undefined) return undefined
+  const beside = BESIDE * (zoom.endValue - zoom.startValue)
+  return [zoom.startValue - beside, zoom.endValue + beside]
+}
+
+/** Whether the points that are there do for another window as well: it lies within, and is not much narrower. */
+function sameWindow(next: [number, number], seen: [number, number] | undefined): boolean {
+  if (!seen) return false
+  const [span, has] = [next[1] - next[0], seen[1] - seen[0]]
+  const beside = (BESIDE * span) / (1 + 2 * BESIDE)
+  return next[0] + beside >= seen[0] && next[1] - beside <= seen[1] && span > 0.6 * has
 }

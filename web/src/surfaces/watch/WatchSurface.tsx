@@ -125,6 +125,21 @@ export function WatchSurface() {
             'Leave a pickup on the stand for an hour or a week: minute by minute its rate, its beat, both sides’ loudness, its strikes, and when it stops.'}
         </p>
         {host.sentence !== '' && (here || host.status === 'refused') && <p role="alert">{host.sentence}</p>}
+        {tells && tells.blocks.length > 2 && (
+          <SegmentedControl
+            size="xs"
+            mt="xs"
+            aria-label="What the rate is laid against"
+            value={view}
+            onChange={setView}
+            data={[
+              { value: 'time' as const, label: 'time' },
+              { value: 'winding' as const, label: tells.wound ? AGAINST_TITLES.winding : 'hours since it began' },
+              { value: 'warmth' as const, label: AGAINST_TITLES.warmth, disabled: !known(tells.blocks) },
+              { value: 'hour' as const, label: AGAINST_TITLES.hour },
+            ]}
+          />
+        )}
         {page && page.minutes.length > 1 && (
           <Suspense fallback={<div className={styles.chart} />}>
             <WatchChart
@@ -136,20 +151,6 @@ export function WatchSurface() {
               label={`${headline(watch, page, nowMs)}. ${said.map((s) => s.text).join(' ')}`}
             />
           </Suspense>
-        )}
-        {tells && tells.blocks.length > 2 && (
-          <SegmentedControl
-            size="xs"
-            aria-label="What the rate is laid against"
-            value={view}
-            onChange={setView}
-            data={[
-              { value: 'time' as const, label: 'time' },
-              { value: 'winding' as const, label: tells.wound ? AGAINST_TITLES.winding : 'hours since it began' },
-              { value: 'warmth' as const, label: AGAINST_TITLES.warmth, disabled: !known(tells.blocks) },
-              { value: 'hour' as const, label: AGAINST_TITLES.hour },
-            ]}
-          />
         )}
         <div className={styles.sources}>
           {here ? (

@@ -1,4 +1,5 @@
 import type { RateEventRow, WatchPage } from '@treadle/contract'
+import { envelope, within, type ChartPoint } from '@treadle/core'
 import type { EChartsCoreOption } from 'echarts/core'
 
 export interface WatchColours {
@@ -12,17 +13,24 @@ export interface WatchColours {
   madder: string
 }
 
+/** More points than a line has pixels slow the zoom and show nothing. */
+const MOST_POINTS = 400
+
 /** What the chart of a watch shows, above one another by time: rate, out of beat, loudness, with strikes and silences. */
 export function watchOption(
   { watch, minutes, marks }: WatchPage,
   events: RateEventRow[],
   colours: WatchColours,
   fontFamily: string,
+  /** what is looked at, ms; all of it when not said */
+  seen?: [fromMs: number, toMs: number],
 ): EChartsCoreOption {
   const began = Date.parse(watch.beganAt)
   const at = (s: number) => began + 1000 * s
-  const points = (of: (m: WatchPage['minutes'][number]) => number | null) =>
-    minutes.map((m) => [at(m.fromS + m.seconds / 2), of(m)])
+  const points = (of: (m: WatchPage['minutes'][number]) => number | null): ChartPoint[] => {
+    const all = minutes.map((m): ChartPoint => [at(m.fromS + m.seconds / 2), of(m)])
+    return envelope(seen ? within(all, ...seen) : all, MOST_POINTS)
+  }
   const last = minutes.at(-1)
   const untilMs = last ? at(last.fromS + last.seconds) : began
   const axis = {
@@ -35,14 +43,16 @@ export function watchOption(
   const [tops, heights] =
     temperatures.length > 0
       ? [
-          [30, 176, 254, 332],
-          [108, 50, 50, 50],
+          [30, 176, 256, 336],
+          [106, 46, 46, 46],
         ]
       : [
           [30, 206, 316],
           [136, 68, 68],
         ]
   const grids = tops.map((_, i) => i)
+  // Without a graphics card a wider line of many points takes several times as long to draw.
+  const width = minutes.length > MOST_POINTS ? 1 : 1.5
   const inside = events.filter((e) => Date.parse(e.at) >= began && Date.parse(e.at) <= untilMs)
   return {
     animation: false,
@@ -56,7 +66,15 @@ export function watchOption(
     },
     dataZoom: [
       { type: 'inside', xAxisIndex: grids, minValueSpan: 60_000 },
-      { type: 'slider', xAxisIndex: grids, bottom: 6, height: 22, minValueSpan: 60_000, borderColor: colours.line },
+      {
+        type: 'slider',
+        xAxisIndex: grids,
+        bottom: 6,
+        height: 22,
+        minValueSpan: 60_000,
+        showDataShadow: false,
+        borderColor: colours.line,
+      },
     ],
     xAxis: grids.map((gridIndex) => ({
       type: 'time',
@@ -81,8 +99,7 @@ export function watchOption(
         yAxisIndex: 0,
         data: points((m) => m.rateSecondsPerDay),
         showSymbol: false,
-        sampling: 'lttb',
-        lineStyle: { color: colours.brass, width: 1.5 },
+        lineStyle: { color: colours.brass, width },
         itemStyle: { color: colours.brass },
         markLine: {
           symbol: 'none',
@@ -121,8 +138,7 @@ export function watchOption(
         yAxisIndex: 1,
         data: points((m) => m.outOfBeatMs),
         showSymbol: false,
-        sampling: 'lttb',
-        lineStyle: { color: colours.brass, width: 1.5 },
+        lineStyle: { color: colours.brass, width },
         itemStyle: { color: colours.brass },
       },
       ...(['firstDb', 'secondDb'] as const).map((key, i) => ({
@@ -132,10 +148,9 @@ export function watchOption(
         yAxisIndex: 2,
         data: points((m) => m[key]),
         showSymbol: false,
-        sampling: 'lttb' as const,
         lineStyle: {
           color: i === 0 ? colours.brass : colours.steel,
-          width: 1.5,
+          width,
           type: i === 0 ? ('solid' as const) : ('dashed' as const),
         },
         itemStyle: { color: i === 0 ? colours.brass : colours.steel },
@@ -149,7 +164,7 @@ export function watchOption(
               yAxisIndex: 3,
               data: temperatures.map((t) => [Date.parse(t.at), t.celsius]),
               showSymbol: temperatures.length < 20,
-              lineStyle: { color: colours.madder, width: 1.5 },
+              lineStyle: { color: colours.madder, width },
               itemStyle: { color: colours.madder },
             },
           ]

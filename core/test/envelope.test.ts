@@ -1,0 +1,39 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { envelope, within, type ChartPoint } from '../src/index.ts'
+
+const line = fc
+  .array(fc.option(fc.double({ min: -1e3, max: 1e3, noNaN: true }), { freq: 12 }), { minLength: 1, maxLength: 900 })
+  .map((values): ChartPoint[] => values.map((v, i) => [10 * i, v]))
+
+describe('a line with fewer points', () => {
+  test('keeps its highest and lowest, its order and its gaps, and has no more than were asked for', () => {
+    fc.assert(
+      fc.property(line, fc.integer({ min: 20, max: 200 }), (points, most) => {
+        const few = envelope(points, most)
+        expect(few.length).toBeLessThanOrEqual(Math.max(points.length > most ? 1.5 * most + 3 : most, 3))
+        expect(few.every((p, i) => i === 0 || p[0] > few[i - 1]![0])).toBe(true)
+        for (const p of few) expect(points).toContain(p)
+        const known = (all: ChartPoint[]) => all.flatMap(([, v]) => (v === null ? [] : [v]))
+        if (known(points).length > 0) {
+          expect(Math.max(...known(few))).toBe(Math.max(...known(points)))
+          expect(Math.min(...known(few))).toBe(Math.min(...known(points)))
+        }
+        expect(few.some(([, v]) => v === null)).toBe(points.some(([, v]) => v === null))
+      }),
+    )
+  })
+  test('a short one stays as it is', () => {
+    const points: ChartPoint[] = [
+      [0, 1],
+      [1, 2],
+    ]
+    expect(envelope(points, 2)).toBe(points)
+  })
+  test('a window has the points within and one on either side', () => {
+    const points = Array.from({ length: 10 }, (_, i): ChartPoint => [i, i])
+    expect(within(points, 3, 5).map(([at]) => at)).toEqual([2, 3, 4, 5, 6])
+    expect(within(points, -5, 0).map(([at]) => at)).toEqual([0, 1])
+    expect(within(points, 20, 30).map(([at]) => at)).toEqual([9])
+  })
+})
