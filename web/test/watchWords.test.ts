@@ -2,6 +2,8 @@ import type { WatchPage, WatchRow } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
 import { duration, headline, stopOf, tellsInWords } from '../src/surfaces/watch/words.ts'
 import { watchOption } from '../src/surfaces/watch/watchOption.ts'
+import { againstOption } from '../src/surfaces/watch/againstOption.ts'
+import { leaning } from '../src/parts/say.ts'
 
 const watch = {
   id: 'w',
@@ -138,4 +140,80 @@ describe('the chart of a watch', () => {
     ])
     expect(of('strikes').data).toEqual([[began + 70_000, 0]])
   })
+
+  interface Drawn {
+    grid: unknown[]
+    yAxis: { name: string }[]
+    dataZoom: { xAxisIndex: number[] }[]
+    series: Series[]
+  }
+  const drawn = (shown: WatchPage, seen?: [number, number]) =>
+    watchOption(shown, [], colours, 'serif', seen) as unknown as Drawn
+
+  test('has a strip for the warmth where that is known, zoomed with the others', () => {
+    expect(drawn(page()).yAxis.map((a) => a.name)).not.toContain('°C')
+    const warm = page()
+    warm.watch.temperatures = [{ at: '2026-06-01T20:00:30Z', celsius: 18 }]
+    const option = drawn(warm)
+    expect(option.grid).toHaveLength(4)
+    expect(option.yAxis[3]!.name).toBe('°C')
+    expect(option.dataZoom[0]!.xAxisIndex).toEqual([0, 1, 2, 3])
+    expect(option.series.find((s) => s.name === '°C')!.data).toEqual([[Date.parse('2026-06-01T20:00:30Z'), 18]])
+  })
+
+  test('of a week draws few points, its extremes with them, and all of what is looked at closely', () => {
+    const week = { ...page(), minutes: Array.from({ length: 10_080 }, (_, n) => minute(n)) }
+    week.minutes[5000] = { ...minute(5000), rateSecondsPerDay: 999 }
+    const rate = (seen?: [number, number]) => drawn(week, seen).series.find((s) => s.name === 'rate')!.data
+    expect(rate().length).toBeLessThan(700)
+    expect(rate().some(([, v]) => v === 999)).toBe(true)
+    const began = Date.parse('2026-06-01T20:00:00Z')
+    const hour = rate([began + 3_600_000, began + 7_200_000])
+    expect(hour.length).toBeGreaterThanOrEqual(60)
+    expect(hour.length).toBeLessThanOrEqual(63)
+  })
+})
+
+describe('half hours against something else than time', () => {
+  const colours = {
+    ink: '#1',
+    quiet: '#2',
+    line: '#3',
+    steel: '#4',
+    brass: '#5',
+    verdigris: '#6',
+    amber: '#7',
+    madder: '#8',
+  }
+  const laid = {
+    points: [
+      [1, -3],
+      [2, -4],
+    ] as [number, number][],
+    line: [] as [number, number][],
+  }
+
+  test.each([
+    ['winding', 'hours since winding', undefined],
+    ['warmth', 'temperature, °C', undefined],
+    ['hour', 'time of day', 24],
+  ] as const)('by %s the axis says so', (against, name, max) => {
+    const option = againstOption(laid, against, colours, 'serif') as unknown as {
+      xAxis: { name: string; max?: number }
+      series: { data: unknown[] }[]
+    }
+    expect(option.xAxis.name).toBe(name)
+    expect(option.xAxis.max).toBe(max)
+    expect(option.series[0]!.data).toEqual(laid.points)
+  })
+})
+
+describe('how a case leans, in words', () => {
+  test.each([
+    [0.4, '0.40° to the right'],
+    [-1.234, '1.23° to the left'],
+    [0, '0.00°'],
+    [-0.001, '0.00°'],
+  ])('%d°', (deg, words) => expect(leaning(deg)).toBe(words))
+  test('to as many places as are wanted', () => expect(leaning(-0.46, 1)).toBe('0.5° to the left'))
 })

@@ -77,9 +77,9 @@ export class StrikeEar {
     this.#frames.push(samples)
   }
 
-  /** Nothing more will come: what was waiting for its ringing is judged by what there is. */
+  /** Nothing more will come: what has rung long enough is judged; a tick in the last moment would ring for ever. */
   end(): void {
-    const quiet = this.#held.at(-1)?.db
+    const quiet = this.#room
     if (!quiet) return
     const { stepS } = this.#frames
     const lastS = this.#held.at(-1)?.atS ?? 0

@@ -32,6 +32,11 @@ const ALONE_FALLS_DB = 16
 const ALONE_FAINTER_DB = 10
 /** Of what its fellows bring, a blow brings at least so much. */
 const LEAST_OF_USUAL = 0.3
+/** The last one may bring less where it comes just in time. */
+const LEAST_IN_TIME = 0.2
+const IN_TIME = 0.05
+/** More places than this are not bridged by weak blows. */
+const MOST_WEAK = 4
 const SHORTEST_S = 0.28
 /** Where a blow is due, within so much of an interval. */
 const DUE_WITHIN = 0.13
@@ -116,7 +121,8 @@ function sequences(blows: HeardBlow[]): HeardBlow[][] {
     const after = sure[i + 1] ? nth(sure, i + 1).atS - blow.atS : null
     const usual = before.length > 0 ? median(before) : 0
     const isMissed =
-      Math.abs(gap / (2 * usual) - 1) < DUE_WITHIN && (after === null || Math.abs(after / usual - 1) < DUE_WITHIN)
+      (isTimes(gap, usual, 2) && (after === null || isTimes(after, usual, 1) || isTimes(after, usual, 2))) ||
+      weakOnes(blows, blow.atS - gap, blow.atS, usual)
     if (before.length >= 2 && gap > Math.max(PAUSE_S, PAUSE * Math.max(...before)) && !isMissed) {
       starts.push(blow.atS)
       now = []
@@ -124,6 +130,20 @@ function sequences(blows: HeardBlow[]): HeardBlow[][] {
     now.push(blow)
   })
   return starts.map((from, i) => blows.filter((b) => b.atS >= from && b.atS < (starts[i + 1] ?? Infinity)))
+}
+
+function isTimes(gap: number, usual: number, times: number): boolean {
+  return Math.abs(gap / (times * usual) - 1) < DUE_WITHIN
+}
+
+/** Whether weak blows stand at every place of the rhythm within a pause: it is none. */
+function weakOnes(blows: HeardBlow[], fromS: number, toS: number, usual: number): boolean {
+  const places = Math.round((toS - fromS) / usual)
+  if (places < 2 || places > MOST_WEAK || !isTimes(toS - fromS, usual, places)) return false
+  const step = (toS - fromS) / places
+  return Array.from({ length: places - 1 }, (_, i) => fromS + (i + 1) * step).every((due) =>
+    blows.some((b) => Math.abs(b.atS - due) < DUE_WITHIN * step),
+  )
 }
 
 function gaps(blows: HeardBlow[]): number[] {
@@ -147,8 +167,9 @@ function rhythm(blows: HeardBlow[]): number[] | null {
   let most = REGULAR * all
   blows.forEach((first, i) => {
     if (worth(first) < LEAST_OF_USUAL) return
-    for (const second of blows.slice(i + 1, i + 4)) {
-      const { times, used } = follow(blows, first, second.atS - first.atS)
+    // The one between two may be the one that was drowned.
+    for (const [second, steps] of blows.slice(i + 1, i + 4).flatMap((b) => [[b, 1] as const, [b, 2] as const])) {
+      const { times, used } = follow(blows, first, (second.atS - first.atS) / steps)
       const gain = times.reduce((sum, t) => sum + gainOf(t.blow ? worth(t.blow) : null), 0)
       const left = sure.reduce((sum, b) => sum + (used.has(b) ? 0 : worth(b)), 0)
       if (times.length >= 2 && gain - left > most) {
@@ -206,7 +227,9 @@ function follow(blows: HeardBlow[], first: HeardBlow, stepS: number) {
   const usual = median(blows.filter(isSure).map((b) => b.sumDb))
   while (times.length > 1) {
     const end = nth(times, times.length - 1)
-    if (end.blow && end.blow.sumDb > LEAST_OF_USUAL * usual) break
+    const before = nth(times, times.length - 2)
+    const inTime = Math.abs((end.atS - before.atS) / step - 1) < IN_TIME
+    if (end.blow && end.blow.sumDb > (inTime ? LEAST_IN_TIME : LEAST_OF_USUAL) * usual) break
     times.pop()
     if (end.blow) used.delete(end.blow)
   }

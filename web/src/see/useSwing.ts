@@ -21,7 +21,7 @@ export interface SwingSeen {
   lead: (on: boolean) => void
 }
 
-export interface Led {
+interface Led {
   /** degrees from the middle of its swing, + right; null: it is not seen */
   deg: number | null
   /** all of it so far, by the computer’s clock */
