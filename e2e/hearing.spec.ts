@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
@@ -347,18 +348,35 @@ test.describe('a telephone on the case', () => {
   })
 })
 
-test('a recording from the owner is laid over how the clock left: it was moved', async ({ own, page }) => {
+test('a recording from the owner is laid over how the clock left: it was moved, and what it struck', async ({
+  own,
+  page,
+}) => {
   const clock = { beatsPerHour: 7200, seconds: 40, sampleRate: 16_000, scatterMs: 0.15, seed: 4 }
   const left = clockSound({ ...clock, unevenMs: 1 })
-  const moved = clockSound({ ...clock, unevenMs: 14, seed: 5 })
+  const moved = strikeSound({
+    on: 'bell',
+    blowsS: [12, 13.5, 15],
+    loud: 0.3,
+    clock: { ...clock, unevenMs: 14, seed: 5 },
+  })
   const job = await taken(own)
   await page.goto(`${job.address}/listen`)
   await page.locator('input[type=file]').setInputFiles(record('left.wav', left.samples, left.sampleRate))
   await page.getByRole('button', { name: 'Keep this listening', exact: true }).click()
   await expect(page.getByText('Kept, with its sound.')).toBeVisible()
+  const { version, name, kind, marks, trains, pendulum, work, id: clockId } = (await job.read()).clock
+  const strike = { kind: 'rack', halves: 'none', pinArbor: null, pins: null, lockingArbor: null }
+  const changed = { version, name, kind, marks, trains, pendulum: { ...pendulum, semiArcDeg: 4.5 } }
+  await send(own, 'PATCH', `/clocks/${clockId}`, { ...changed, work: { ...work, strike } })
+  const footing = { way: 'level', stoodAtDeg: 0, evenAtDeg: -0.42, standardError: 0.04, msPerDeg: 12, swings: 60 }
+  const footingId = randomUUID()
+  await send(own, 'PUT', `/jobs/${job.id}/footings/${footingId}`, { ...footing, id: footingId, version: 0 })
   await send(own, 'POST', `/jobs/${job.id}/call-off`, { reason: 'The owner took it home.' })
   await page.goto(`${own.url}/clocks/${(await job.read()).clock.id}`)
   await page.locator('input[type=file]').setInputFiles(record('moved.wav', moved.samples, moved.sampleRate))
   await expect(page.getByText(/Clearly it stands otherwise than when it left/)).toBeVisible({ timeout: 60_000 })
   await expect(page.getByText(/Ask whether it was moved/)).toBeVisible()
+  await expect(page.getByText(/swinging 4\.5° either way; in beat at 0\.42° to the left, by a level/)).toBeVisible()
+  await expect(page.getByText(/it strikes 3, 1[12] s in.* Ask what hour its hands showed/)).toBeVisible()
 })

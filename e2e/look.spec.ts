@@ -59,6 +59,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Assembly-room chiming clock', 'oil'],
   ['Assembly-room chiming clock', 'watch'],
   ['School dial', 'swing'],
+  ['School dial', 'footing'],
   ['Net-loft bird clock', 'oil'],
   ['Assembly-room chiming clock', 'strike'],
   ['Net-loft bird clock', 'strike?show=set-up'],

@@ -18,6 +18,7 @@ export interface StrikeGroup {
 
 /** Blows farther apart than this are of two strikings, s. */
 const LONGEST_GAP_S = 4.2
+const LONGEST_DROWNED_S = 6
 /** What is so much fainter than its company, and brings so much less, is no blow, dB. */
 const FAINTER_DB = 14
 const NEAR_S = 20
@@ -103,8 +104,11 @@ function inCompany(blows: HeardBlow[]): HeardBlow[] {
 function clusters(blows: HeardBlow[]): HeardBlow[][] {
   const out: HeardBlow[][] = []
   for (const blow of blows) {
-    const last = out.at(-1)?.at(-1)
-    if (last && blow.atS - last.atS <= LONGEST_GAP_S) out.at(-1)?.push(blow)
+    const now = out.at(-1) ?? []
+    const gap = blow.atS - (now.at(-1)?.atS ?? -Infinity)
+    // One of a slow striking may be drowned.
+    const drowned = now.length >= 3 && isTimes(gap, median(gaps(now)), 2)
+    if (gap <= LONGEST_GAP_S || (drowned && gap <= LONGEST_DROWNED_S)) now.push(blow)
     else out.push([blow])
   }
   return out

@@ -6,6 +6,7 @@ import { keepOwnClock } from '../hear/ownClockHost.ts'
 import { MicrophonePickup } from '../hear/pickup.ts'
 import { useListening } from '../hear/useListening.ts'
 import { Figure } from '../parts/Figure.tsx'
+import parts from '../parts/parts.module.css'
 
 /** Shorter than this the clock that is heard is not known well enough to set a sound card by, s. */
 const LEAST_S = 30
@@ -28,7 +29,7 @@ export function KnownClock() {
         )
       : null
   return (
-    <details>
+    <details className={parts.next}>
       <summary>Against a clock whose rate is known, or a time signal</summary>
       <p>
         A quartz clock that was checked for weeks, a regulator with its rate book, or the pips of a time signal, one a

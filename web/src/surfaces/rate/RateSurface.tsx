@@ -1,4 +1,4 @@
-import type { RateEventRow, Reading, ReadingChange } from '@treadle/contract'
+import type { RateEventRow, Reading, ReadingChange, WatchRow } from '@treadle/contract'
 import { errorAtMinuteMark, isChange, type RateBook, rateBookOf, rateInWords, READING_SIGMAS } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
@@ -65,7 +65,7 @@ export function RateSurface() {
         </p>
         <p className="quiet">
           {book
-            ? summary(readings, events)
+            ? summary(readings, events, watches)
             : 'Type what the clock is out, or press the pedal as its minute hand crosses a mark. Two readings some hours apart begin to tell its rate.'}
         </p>
         {book && (
@@ -121,13 +121,15 @@ function expectedError(book: RateBook | null, readings: Reading[], atMs: number)
   return last.errorSeconds + ((book?.rateSecondsPerDay ?? 0) * (atMs - Date.parse(last.at))) / 86_400_000
 }
 
-function summary(readings: Reading[], events: RateEventRow[]): string {
+function summary(readings: Reading[], events: RateEventRow[], watches: WatchRow[]): string {
+  const runs = watches.filter((w) => w.run !== null && w.pickup !== 'practice').length
+  const heard = runs === 0 ? '' : ` and ${count(runs, 'watch', 'watches')}`
   const changed = events.filter((e) => isChange(e.kind))
   const lastMs = Math.max(-Infinity, ...changed.map((e) => Date.parse(e.at)))
   const since = readings.filter((r) => Date.parse(r.at) > lastMs).length
   return changed.length === 0
-    ? `From ${count(readings.length, 'reading')}.`
-    : `From ${count(readings.length, 'reading')}, ${since} since the last change.`
+    ? `From ${count(readings.length, 'reading')}${heard}.`
+    : `From ${count(readings.length, 'reading')}${heard}; ${count(since, 'reading')} since the last change.`
 }
 
 function capital(text: string): string {
