@@ -16,7 +16,7 @@ import {
 import type { Stamped } from './stamped.ts'
 
 /** A longer record of a logger is thinned to so many. */
-export const MOST_TEMPERATURES = 3000
+export const MOST_TEMPERATURES = 1000
 
 /** A watch that is kept on a clock: who listens, since when, and with what. */
 export const WatchChange = ruled(

@@ -113,7 +113,7 @@ export function SwingPicture({ semiArcDeg: arc, releaseDeg: release, offset, sid
       <text x={at(arc).x + 4} y={at(arc, 64).y} textAnchor="end" className={styles.sound}>
         end of swing {arc.toFixed(1)}°
       </text>
-      <Bob arc={arc} release={right} at={at} live={live} />
+      <Bob arc={arc} release={right} at={at} radius={radius} live={live} />
     </svg>
   )
 }
@@ -135,26 +135,19 @@ function Bob({
   arc,
   release,
   at,
+  radius,
   live,
 }: {
   arc: number
   release: number
   at: (deg: number, out?: number) => { x: number; y: number }
+  radius: number
   live: Props['live']
 }) {
   const group = useRef<SVGGElement>(null)
+  const hangs = `${MIDDLE} ${at(0).y - radius}`
   useEffect(() => {
-    const place = (deg: number) => {
-      const [bob, top] = [at(deg, -BAND / 2), at(deg, -240)]
-      group.current?.querySelector('line')?.setAttribute('x1', String(top.x))
-      group.current?.querySelector('line')?.setAttribute('y1', String(top.y))
-      for (const circle of group.current?.querySelectorAll('circle') ?? []) {
-        circle.setAttribute('cx', String(bob.x))
-        circle.setAttribute('cy', String(bob.y))
-      }
-      group.current?.querySelector('line')?.setAttribute('x2', String(bob.x))
-      group.current?.querySelector('line')?.setAttribute('y2', String(bob.y))
-    }
+    const place = (deg: number) => group.current?.setAttribute('transform', `rotate(${-deg} ${hangs})`)
     place(arc)
     const last = live?.result.beats.at(-1)
     if (!live || !last || matchMedia('(prefers-reduced-motion: reduce)').matches) return
@@ -162,23 +155,18 @@ function Bob({
     const isRight = (last.index % 2 === 0) === (live.firstSide !== 'left')
     // Phase of the release in θ = A·sin(2πt/T): rising through +release on the right, falling through on the left.
     const phase = Math.asin(Math.max(-1, Math.min(1, release / arc))) / (2 * Math.PI) + (isRight ? 0 : 0.5)
-    let frame = 0
-    let drawnMs = 0
-    const draw = (nowMs: number) => {
-      frame = requestAnimationFrame(draw)
-      if (nowMs - drawnMs < DRAWN_EVERY_MS) return
-      drawnMs = nowMs
+    const timer = window.setInterval(() => {
       const t = (Date.now() - live.startedMs) / 1000 - last.atS
       place(arc * Math.sin(2 * Math.PI * (t / period + phase)))
-    }
-    frame = requestAnimationFrame(draw)
-    return () => cancelAnimationFrame(frame)
+    }, DRAWN_EVERY_MS)
+    return () => window.clearInterval(timer)
   })
+  const [top, bob] = [at(0, -240), at(0, -BAND / 2)]
   return (
     <g ref={group}>
-      <line stroke="var(--ink)" strokeWidth="4" />
-      <circle r="30" fill="var(--ground)" stroke="var(--brass-line)" strokeWidth="4" />
-      <circle r="22" fill="none" stroke="var(--brass-line)" strokeWidth="1" />
+      <line x1={top.x} y1={top.y} x2={bob.x} y2={bob.y} stroke="var(--ink)" strokeWidth="4" />
+      <circle cx={bob.x} cy={bob.y} r="30" fill="var(--ground)" stroke="var(--brass-line)" strokeWidth="4" />
+      <circle cx={bob.x} cy={bob.y} r="22" fill="none" stroke="var(--brass-line)" strokeWidth="1" />
     </g>
   )
 }
