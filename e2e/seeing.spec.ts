@@ -121,7 +121,7 @@ test('which tick is right is seen, and no press is asked for', async ({ demo, pa
   await page.goto(`${await demo.job('School dial')}/listen`)
   await page.getByRole('button', { name: 'Practice clock' }).click()
   await page.getByRole('button', { name: 'See which side, by the camera' }).click()
-  await expect(page.getByText(/^Seen: the first is the (left|right) tick\.$/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/^The first tick is the (left|right) one\.$/)).toBeVisible({ timeout: 60_000 })
   await page.getByRole('button', { name: 'Stop listening' }).click()
   // The practice clock of this page stands off to the right.
   await expect(

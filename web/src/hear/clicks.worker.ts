@@ -1,5 +1,5 @@
 import { clicksIn, PowerTrack } from '@treadle/core'
-import type { ToEar } from './messages.ts'
+import type { FromEar, ToEar } from './messages.ts'
 
 /** A thin shell over the core's ear for single clicks: it says when each came, s from the beginning of the sound. */
 
@@ -15,10 +15,12 @@ let track: PowerTrack | null = null
 let forgottenS = 0
 let toldS = 0
 let clicks: ClicksHeard = []
+let turn = 0
 
 self.onmessage = ({ data }: MessageEvent<ToEar<null>>) => {
   if (data.kind === 'open') {
     track = new PowerTrack(data.sampleRate)
+    turn = data.turn
     forgottenS = 0
     toldS = 0
     clicks = []
@@ -37,5 +39,5 @@ function take(to: PowerTrack, samples: Float32Array): void {
   const later = fresh.map((s) => s + forgottenS).filter((s) => s > (clicks.at(-1) ?? -1) + APART_S)
   if (later.length === 0) return
   clicks = [...clicks, ...later]
-  self.postMessage(clicks)
+  self.postMessage({ turn, heard: clicks } satisfies FromEar<ClicksHeard>)
 }

@@ -34,6 +34,12 @@ export type FromWorker =
 
 /** What every worker that hears by itself is told; blocks are handed over, not copied. */
 export type ToEar<Options> =
-  | { kind: 'open'; sampleRate: number; options: Options }
+  /** turn: what is answered is of this opening, and not of the one before it */
+  | { kind: 'open'; sampleRate: number; options: Options; turn: number }
   | { kind: 'block'; samples: Float32Array }
   | { kind: 'lost'; seconds: number }
+
+export interface FromEar<Heard> {
+  turn: number
+  heard: Heard
+}

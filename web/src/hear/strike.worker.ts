@@ -1,5 +1,5 @@
 import { StrikeEar, strikings, type HeardBlow } from '@treadle/core'
-import type { ToEar } from './messages.ts'
+import type { FromEar, ToEar } from './messages.ts'
 
 /** A thin shell over the core's ear for strikes: it gathers blows and says how many stand, and when it has been quiet. */
 
@@ -16,6 +16,7 @@ const EVERY_S = 0.3
 let ear: StrikeEar | null = null
 let blows: HeardBlow[] = []
 let sampleRate = 1
+let turn = 0
 let seconds = 0
 let toldS = 0
 
@@ -26,6 +27,7 @@ self.onmessage = ({ data }: MessageEvent<ToEar<null>>) => {
       seconds = 0
       toldS = 0
       sampleRate = data.sampleRate
+      turn = data.turn
       ear = new StrikeEar(sampleRate, (blow) => blows.push(blow))
       return
     case 'lost':
@@ -49,5 +51,5 @@ function tell(): void {
     groups: strikings(blows).map(({ atS, blows: count }) => ({ atS, blows: count })),
     quietS: last ? seconds - last.atS : null,
   }
-  self.postMessage(heard)
+  self.postMessage({ turn, heard } satisfies FromEar<StrikesHeard>)
 }

@@ -1,5 +1,5 @@
 import { hearSwings, PowerTrack, type HeardSwing, type ListenOptions } from '@treadle/core'
-import type { ToEar } from './messages.ts'
+import type { FromEar, ToEar } from './messages.ts'
 
 /** A thin shell over the core's ear for swings: it gathers sound and says every release of a case that is leant over. */
 
@@ -20,12 +20,14 @@ const LONGEST_S = 240
 let track: PowerTrack | null = null
 let options: SwingsOptions = {}
 let toldS = 0
+let turn = 0
 
 self.onmessage = ({ data }: MessageEvent<ToEar<SwingsOptions>>) => {
   switch (data.kind) {
     case 'open':
       track = new PowerTrack(data.sampleRate)
       options = data.options
+      turn = data.turn
       toldS = 0
       return
     case 'lost':
@@ -46,5 +48,5 @@ function take(to: PowerTrack, samples: Float32Array): void {
   const told: SwingsHeard = Array.isArray(heard)
     ? { swings: heard, sentence: '', seconds: to.seconds }
     : { swings: [], sentence: heard.sentence, seconds: to.seconds }
-  self.postMessage(told)
+  self.postMessage({ turn, heard: told } satisfies FromEar<SwingsHeard>)
 }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { ToEar } from './messages.ts'
+import { useLatest } from '../parts/useLatest.ts'
+import type { FromEar, ToEar } from './messages.ts'
 import { MicrophonePickup, PickupError, type Pickup } from './pickup.ts'
 
 export interface WorkerEar<Heard> {
@@ -30,6 +31,8 @@ export function useWorkerEar<Options, Heard>(
   const worker = useRef<Worker | null>(null)
   const pickup = useRef<Pickup | null>(null)
   const rate = useRef(0)
+  const turn = useRef(0)
+  const latest = useLatest({ options, nothing })
   const [on, setOn] = useState(false)
   const [heard, setHeard] = useState<Heard>(nothing)
   const [startedMs, setStartedMs] = useState(0)
@@ -45,12 +48,18 @@ export function useWorkerEar<Options, Heard>(
     (message: ToEar<Options>, handOver: Transferable[] = []) => worker.current?.postMessage(message, handOver),
     [],
   )
-  const open = (sampleRate: number) => {
-    rate.current = sampleRate
-    setHeard(nothing)
-    setStartedMs(Date.now())
-    send({ kind: 'open', sampleRate, options })
-  }
+  const open = useCallback(
+    (sampleRate: number) => {
+      const { options: how, nothing: empty } = latest.current
+      rate.current = sampleRate
+      turn.current++
+      setHeard(empty)
+      setStartedMs(Date.now())
+      send({ kind: 'open', sampleRate, options: how, turn: turn.current })
+    },
+    [latest, send],
+  )
+  const clear = useCallback(() => open(rate.current), [open])
   return {
     on,
     heard,
@@ -62,7 +71,10 @@ export function useWorkerEar<Options, Heard>(
       setHeard(nothing)
       setOn(true)
       worker.current = makeWorker()
-      worker.current.onmessage = ({ data }: MessageEvent<Heard>) => setHeard(data)
+      worker.current.onmessage = ({ data }: MessageEvent<FromEar<Heard>>) => {
+        // What was on its way as it was cleared was done with: counted again it would be what nobody heard.
+        if (data.turn === turn.current) setHeard(data.heard)
+      }
       pickup.current = mine
       const over = (why: string) => {
         if (pickup.current !== mine) return
@@ -95,6 +107,6 @@ export function useWorkerEar<Options, Heard>(
       close()
       setOn(false)
     },
-    clear: () => open(rate.current),
+    clear,
   }
 }

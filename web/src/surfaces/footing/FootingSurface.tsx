@@ -41,7 +41,6 @@ export function FootingSurface() {
   const navigate = useNavigate()
   const rows = useRows<FootingRow>('footings')
   const practice = useRef<PracticePickup | null>(null)
-  const [stoodAtDeg, setStoodAtDeg] = useState<number | null>(null)
   const [keptId, setKeptId] = useState<string | null>(null)
   const ear = useWorkerEar<SwingsOptions, SwingsHeard>(
     () => new Worker(new URL('../../hear/swings.worker.ts', import.meta.url), { type: 'module' }),
@@ -50,14 +49,16 @@ export function FootingSurface() {
     'Hear and tilt it by hand instead, under Beat.',
   )
   const { swings, sentence } = ear.heard
-  const points = swings.length > 0 ? rockedPoints(swings, tilt.log(ear.startedMs), tilt.by !== 'sensor') : []
+  const log = tilt.log(ear.startedMs)
+  const stoodAtDeg = log[0]?.tiltDeg ?? null
+  const points = swings.length > 0 ? rockedPoints(swings, log, tilt.by !== 'sensor') : []
   const found = points.length > 0 ? unlessRefused(() => evenTilt(points)) : null
   const even = found instanceof FieldError ? null : found
   const begin = (by: Pickup) => {
     practice.current = by instanceof PracticePickup ? by : null
     if (practice.current) tilt.tell('practice', 0)
+    else if (tilt.by === 'practice') tilt.bySensor()
     tilt.begin()
-    setStoodAtDeg(practice.current ? 0 : tilt.nowDeg)
     setKeptId(null)
     ear.start(by)
   }

@@ -30,7 +30,7 @@ export function SideByCamera({ listening }: { listening: Listening }) {
   useEffect(() => {
     if (told !== null) latest.current.seen.stop()
   }, [told, latest])
-  if (told !== null) return seen.told && wanted ? <p role="status">Seen: the first is the {told} tick.</p> : null
+  if (told !== null) return seen.told && wanted ? <p role="status">The first tick is the {told} one.</p> : null
   return (
     <div>
       <Button

@@ -94,6 +94,7 @@ export function DropPoints({ seen, film }: { seen: SwingSeen; film: Film }) {
   return (
     <section aria-label="Where it drops">
       <h3>Where it drops</h3>
+      {ear.sentence !== '' && <p role="alert">{ear.sentence}</p>}
       {led === null ? (
         <>
           <p>
@@ -104,7 +105,6 @@ export function DropPoints({ seen, film }: { seen: SwingSeen; film: Film }) {
           <Button variant="default" onClick={begin}>
             Lead the bob by hand
           </Button>
-          {ear.sentence !== '' && <p role="alert">{ear.sentence}</p>}
         </>
       ) : (
         <>
