@@ -55,7 +55,10 @@ describe('how warm it is beside a watch', () => {
     expect((await again()).watches[0]).not.toHaveProperty('temperatures')
     await put([{ at: '2026-06-01T21:00:00Z', celsius: 18.5 }]).expect(204)
     expect((await journal()).filter((t) => t.startsWith('Beside the watch'))).toHaveLength(1)
-    await put([]).expect(204)
+    // Told by another device meanwhile: both stay, in order of time.
+    await put([{ at: '2026-06-01T20:30:00Z', celsius: 19 }]).expect(204)
+    expect((await told()).watch.temperatures.map((t) => t.celsius)).toEqual([19, 18.5])
+    await shop.request.delete(`${path()}/temperatures`).expect(204)
     expect((await told()).watch.temperatures).toEqual([])
   })
 
@@ -176,6 +179,10 @@ describe('what a watch gives the rate book', () => {
     await shop.request.delete(`${path()}/strikes-read`).expect(204)
     expect((await again()).readings).toEqual([])
     expect(await journal()).toContain('Taken back: 2 readings by the strike.')
+    // With a watch that is taken back what was read of it goes too.
+    expect((await read().expect(200)).body).toEqual({ kept: 2 })
+    await shop.request.delete(path()).expect(204)
+    expect((await again()).readings).toEqual([])
   })
 })
 

@@ -11,7 +11,7 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { Router, type RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database, Queries } from '../db/connect.ts'
-import { clocks, files, rateEvents, strikeCounts, watches, watchMarks, watchMinutes } from '../db/schema.ts'
+import { clocks, files, rateEvents, readings, strikeCounts, watches, watchMarks, watchMinutes } from '../db/schema.ts'
 import { sameValues } from '../db/versioned.ts'
 import { jobChange, type JobDoing } from '../door/jobChange.ts'
 import type { Receive } from '../files/receive.ts'
@@ -22,7 +22,7 @@ import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { watchOf } from './find.ts'
 import { readLogger, thinned } from './logger.ts'
-import { readStrikes, unreadStrikes } from './strikesRead.ts'
+import { readingsOf, readStrikes, unreadStrikes } from './strikesRead.ts'
 import { requireWave } from '../listenings/requireWave.ts'
 import { readSettings } from '../settings/store.ts'
 
@@ -69,15 +69,26 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       res.status(204).end()
     })
     .put('/jobs/:id/watches/:row/temperatures', async (req, res) => {
-      const { temperatures } = await bodyOf(WatchTemperatures, req)
+      const { temperatures: more } = await bodyOf(WatchTemperatures, req)
       await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job, write }) => {
         const watch = await watchOf(tx, job.id, idOf(req, 'row'))
+        // Added to what is there: another device may have told some meanwhile.
+        const temperatures = thinned([...watch.temperatures, ...more])
         if (sameValues({ temperatures }, watch)) return
         await tx.update(watches).set({ temperatures }).where(eq(watches.id, watch.id))
-        const n = temperatures.length
+        const n = more.length
         await write(
           `Beside the watch of ${watch.beganAt.toISOString()}: ${n} ${n === 1 ? 'temperature' : 'temperatures'}.`,
         )
+      })
+      res.status(204).end()
+    })
+    .delete('/jobs/:id/watches/:row/temperatures', async (req, res) => {
+      await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job, write }) => {
+        const watch = await watchOf(tx, job.id, idOf(req, 'row'))
+        if (watch.temperatures.length === 0) return
+        await tx.update(watches).set({ temperatures: [] }).where(eq(watches.id, watch.id))
+        await write(`Taken away: the temperatures beside the watch of ${watch.beganAt.toISOString()}.`)
       })
       res.status(204).end()
     })
@@ -237,9 +248,14 @@ async function countInTrial({ tx, job, person, write }: JobDoing, heardAt: Date,
   )
 }
 
-/** Sounds go with their watch; its minutes and marks follow it by themselves. */
+/** Sounds go with their watch, and what was read of its strikes; its minutes and marks follow it by themselves. */
 async function forgetSounds(tx: Queries, watchId: string): Promise<void> {
-  const marks = await tx.select({ soundId: watchMarks.soundId }).from(watchMarks).where(eq(watchMarks.watchId, watchId))
+  const marks = await tx
+    .select({ id: watchMarks.id, soundId: watchMarks.soundId })
+    .from(watchMarks)
+    .where(eq(watchMarks.watchId, watchId))
+  if (marks.length === 0) return
+  await tx.delete(readings).where(inArray(readings.id, readingsOf(marks)))
   const sounds = marks.flatMap((m) => (m.soundId ? [m.soundId] : []))
   await tx.delete(watchMarks).where(eq(watchMarks.watchId, watchId))
   if (sounds.length > 0) await tx.delete(files).where(inArray(files.id, sounds))

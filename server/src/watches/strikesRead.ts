@@ -60,12 +60,17 @@ export async function unreadStrikes({ tx, job, write }: JobDoing, watchId: strin
   await watchOf(tx, job.id, watchId)
   const marks = await tx.select({ id: watchMarks.id }).from(watchMarks).where(eq(watchMarks.watchId, watchId))
   if (marks.length === 0) return
-  const ids = marks.map((m) => idOf(m.id))
+  const ids = readingsOf(marks)
   const gone = await tx
     .delete(readings)
     .where(and(eq(readings.jobId, job.id), inArray(readings.id, ids)))
     .returning({ id: readings.id })
   if (gone.length > 0) await write(`Taken back: ${gone.length} readings by the strike.`)
+}
+
+/** The readings that these marks became, or would. */
+export function readingsOf(marks: { id: string }[]): string[] {
+  return marks.map((m) => idOf(m.id))
 }
 
 function idOf(markId: string): string {

@@ -20,11 +20,17 @@ export function Temperatures({ jobId, page }: { jobId: string; page: WatchPage }
   const sheet = useChange<LoggerAnswer>()
   const path = `/jobs/${jobId}/watches/${watch.id}`
   const again = () => void queryClient.invalidateQueries({ queryKey: ['watch', watch.id] })
-  const put = (all: typeof temperatures) =>
+  const add = (celsius: number) =>
     typed.mutate(
-      { method: 'PUT', path: `${path}/temperatures`, body: { temperatures: all } },
+      {
+        method: 'PUT',
+        path: `${path}/temperatures`,
+        body: { temperatures: [{ at: new Date().toISOString(), celsius }] },
+      },
       { onSuccess: again, onError: sayNotKept },
     )
+  const takeAway = () =>
+    typed.mutate({ method: 'DELETE', path: `${path}/temperatures` }, { onSuccess: again, onError: sayNotKept })
   const open = async (file: File) => {
     sheet.mutate(
       { method: 'POST', path: `${path}/logger`, body: { text: await file.text() } },
@@ -66,7 +72,7 @@ export function Temperatures({ jobId, page }: { jobId: string; page: WatchPage }
         max={60}
         w="10rem"
         value={null}
-        onKeep={(celsius) => celsius !== null && put([...temperatures, { at: new Date().toISOString(), celsius }])}
+        onKeep={(celsius) => celsius !== null && add(celsius)}
       />
       <div className={styles.sources}>
         <FileButton onChange={(file) => file && void open(file)} accept=".csv,.txt,text/csv,text/plain">
@@ -77,7 +83,7 @@ export function Temperatures({ jobId, page }: { jobId: string; page: WatchPage }
           )}
         </FileButton>
         {last && (
-          <Button variant="subtle" onClick={() => put([])}>
+          <Button variant="subtle" onClick={takeAway}>
             Take them away
           </Button>
         )}
