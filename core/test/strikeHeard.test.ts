@@ -25,6 +25,17 @@ describe('strikes over the ticking', () => {
     expect(group!.intervalsS.map((s) => Number(s.toFixed(1)))).toEqual([1.5, 1.6, 1.4])
   })
 
+  test('a recording that ends in a tick, or in the middle of a ringing, has no more blows than were struck', () => {
+    for (const seconds of [8.02, 8.1, 8.5, 9.03, 9.5]) {
+      const made = {
+        on: 'gong' as const,
+        blowsS: [3, 4.6, 6.2],
+        clock: { sampleRate: FS, seconds, beatsPerHour: 7200 },
+      }
+      expect(hearStrikes(made).map((g) => g.blows)).toEqual([3])
+    }
+  })
+
   test('the hour and its half are two strikings', () => {
     const groups = hearStrikes({
       on: 'gong',
@@ -75,6 +86,20 @@ describe('blows put together', () => {
   test('a weak rise counts where a blow is due, and nowhere else', () => {
     const weak = { riseDb: 2, sumDb: 25 }
     expect(strikings([blow(1), blow(2.5), blow(4, weak), blow(5.5), blow(6.2, weak)])).toMatchObject([{ blows: 4 }])
+  })
+  test('one of a slow striking that was drowned is counted where it was due', () => {
+    expect(strikings([0, 2.2, 4.4, 8.8, 11, 13.2].map((s) => blow(1 + s)))).toMatchObject([{ blows: 7 }])
+  })
+  test('the last may bring less where it comes just in time, and not beside it', () => {
+    const last = { riseDb: 3, sumDb: 60 }
+    const row = [1, 2.3, 3.6, 4.9].map((s) => blow(s))
+    expect(strikings([...row, blow(6.2, last)])).toMatchObject([{ blows: 5 }])
+    expect(strikings([...row, blow(6.05, last)])).toMatchObject([{ blows: 4 }])
+  })
+  test('weak blows at each place of the rhythm are no pause between two strikings', () => {
+    const weak = { riseDb: 3, sumDb: 40 }
+    const row = [blow(1), blow(2.3), blow(3.6), blow(4.9, weak), blow(6.2, weak), blow(7.5), blow(8.8)]
+    expect(strikings(row)).toMatchObject([{ blows: 7 }])
   })
   test('what is gone in a quarter of a second was a knock', () => {
     expect(strikings([blow(1, { fallDb: 30 })])).toEqual([])

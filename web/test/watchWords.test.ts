@@ -101,17 +101,18 @@ describe('a watch in words', () => {
   })
 })
 
+const colours = {
+  ink: '#1',
+  quiet: '#2',
+  line: '#3',
+  steel: '#4',
+  brass: '#5',
+  verdigris: '#6',
+  amber: '#7',
+  madder: '#8',
+}
+
 describe('the chart of a watch', () => {
-  const colours = {
-    ink: '#1',
-    quiet: '#2',
-    line: '#3',
-    steel: '#4',
-    brass: '#5',
-    verdigris: '#6',
-    amber: '#7',
-    madder: '#8',
-  }
   const winding = { id: 'e', at: '2026-06-01T20:01:00Z', kind: 'winding' } as never
   const before = { id: 'f', at: '2026-05-01T20:01:00Z', kind: 'winding' } as never
   interface Series {
@@ -175,16 +176,6 @@ describe('the chart of a watch', () => {
 })
 
 describe('half hours against something else than time', () => {
-  const colours = {
-    ink: '#1',
-    quiet: '#2',
-    line: '#3',
-    steel: '#4',
-    brass: '#5',
-    verdigris: '#6',
-    amber: '#7',
-    madder: '#8',
-  }
   const laid = {
     points: [
       [1, -3],
