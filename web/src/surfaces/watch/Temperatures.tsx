@@ -1,6 +1,7 @@
 import type { WatchPage } from '@treadle/contract'
-import { Button, FileButton } from '@mantine/core'
+import { Button, FileButton, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
+import { useState } from 'react'
 import { queryClient, sayNotKept, useChange } from '../../data/queries.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import { count } from '../../parts/say.ts'
@@ -12,11 +13,17 @@ interface LoggerAnswer {
   wrong: { line: number; message: string }[]
 }
 
+const COLDEST = -40
+const WARMEST = 60
+
 /** How warm it is beside the clock: read off a thermometer now and then, or from the sheet of a logger. */
 export function Temperatures({ jobId, page }: { jobId: string; page: WatchPage }) {
   const { watch } = page
   const { temperatures } = watch
   const typed = useChange()
+  const [now, setNow] = useState<number | null>(null)
+  // A new field for each: once kept it is not kept again as one leaves it.
+  const [turn, setTurn] = useState(0)
   const sheet = useChange<LoggerAnswer>()
   const path = `/jobs/${jobId}/watches/${watch.id}`
   const again = () => void queryClient.invalidateQueries({ queryKey: ['watch', watch.id] })
@@ -64,16 +71,33 @@ export function Temperatures({ jobId, page }: { jobId: string; page: WatchPage }
           ? `${count(temperatures.length, 'temperature')}, from ${lowest(temperatures).toFixed(1)} to ${highest(temperatures).toFixed(1)} °C.`
           : 'Type it now and then, or read a logger’s sheet: what a degree does is told apart from the hours since winding.'}
       </p>
-      <Figure
-        key={temperatures.length}
-        label="It is now"
-        unit="°C"
-        min={-40}
-        max={60}
-        w="10rem"
-        value={null}
-        onKeep={(celsius) => celsius !== null && add(celsius)}
-      />
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (now === null || now < COLDEST || now > WARMEST) return
+          add(now)
+          setNow(null)
+          setTurn(turn + 1)
+        }}
+      >
+        <Group align="end">
+          <Figure
+            key={turn}
+            label="It is now"
+            unit="°C"
+            min={COLDEST}
+            max={WARMEST}
+            w="10rem"
+            value={now}
+            onKeep={setNow}
+            atOnce
+          />
+          <Button type="submit" variant="default" disabled={now === null} loading={typed.isPending}>
+            Keep it
+          </Button>
+        </Group>
+      </form>
       <div className={styles.sources}>
         <FileButton onChange={(file) => file && void open(file)} accept=".csv,.txt,text/csv,text/plain">
           {(props) => (
