@@ -45,9 +45,13 @@ process.on('exit', () => process.stderr.write(readFileSync('/proc/self/status', 
 /**
  * Share of one core, per cent, that the page takes while it listens to the practice clock with a full window: its worker,
  * its drawing, the making of the sound, all of its process; less what it takes while it does nothing.
+ *
+ * @param still - for someone who wants little motion: the bob hangs. Where there is no graphics card the processor puts
+ * every frame of its swing together, which has nothing to do with listening.
  */
-export function liveShare() {
+export function liveShare(still) {
   return withDemoPage('School dial', async ({ page, base, jobId, browser }) => {
+    if (still) await page.emulateMedia({ reducedMotion: 'reduce' })
     await page.goto(`${base}/jobs/${jobId}/listen`)
     await page.getByRole('button', { name: 'Practice clock' }).waitFor()
     const idle = await shareOf(browser, page, 10)

@@ -2,8 +2,8 @@ import type { BeatOffset, Hearing, Side } from '@treadle/core'
 import { useEffect, useRef } from 'react'
 import styles from './Listen.module.css'
 
-/** The pendulum is drawn so often, ms: a telephone that listens for long should stay cool. */
-const DRAWN_EVERY_MS = 40
+/** A swing is drawn through so many places of a sine, straight from one to the next. */
+const PLACES = 32
 const WIDTH = 800
 const HALF = 376
 const MIDDLE = WIDTH / 2
@@ -145,30 +145,38 @@ function Bob({
   live: Props['live']
 }) {
   const group = useRef<SVGGElement>(null)
-  const hangs = `${MIDDLE} ${at(0).y - radius}`
   useEffect(() => {
-    const place = (deg: number) => group.current?.setAttribute('transform', `rotate(${-deg} ${hangs})`)
-    place(arc)
     const last = live?.result.beats.at(-1)
     if (!live || !last || matchMedia('(prefers-reduced-motion: reduce)').matches) return
     const period = (live.result.intervalsMs[0] + live.result.intervalsMs[1]) / 1000
     const isRight = (last.index % 2 === 0) === (live.firstSide !== 'left')
     // Phase of the release in θ = A·sin(2πt/T): rising through +release on the right, falling through on the left.
     const phase = Math.asin(Math.max(-1, Math.min(1, release / arc))) / (2 * Math.PI) + (isRight ? 0 : 0.5)
-    const timer = window.setInterval(() => {
-      const t = (Date.now() - live.startedMs) / 1000 - last.atS
-      place(arc * Math.sin(2 * Math.PI * (t / period + phase)))
-    }, DRAWN_EVERY_MS)
-    return () => window.clearInterval(timer)
+    const swings = (Date.now() - live.startedMs) / 1000 - last.atS
+    // The browser moves it by itself, without drawing the picture anew: a telephone that listens for long stays cool.
+    const motion = group.current?.animate(keyframes(arc), { duration: 1000 * period, iterations: Infinity })
+    if (motion) motion.currentTime = 1000 * period * (swings / period + phase)
+    return () => motion?.cancel()
   })
   const [top, bob] = [at(0, -240), at(0, -BAND / 2)]
   return (
-    <g ref={group}>
+    <g
+      ref={group}
+      className={styles.bob}
+      style={{ transformOrigin: `${MIDDLE}px ${at(0).y - radius}px`, transform: `rotate(${-arc}deg)` }}
+    >
       <line x1={top.x} y1={top.y} x2={bob.x} y2={bob.y} stroke="var(--ink)" strokeWidth="4" />
       <circle cx={bob.x} cy={bob.y} r="30" fill="var(--ground)" stroke="var(--brass-line)" strokeWidth="4" />
       <circle cx={bob.x} cy={bob.y} r="22" fill="none" stroke="var(--brass-line)" strokeWidth="1" />
     </g>
   )
+}
+
+/** One whole swing of the bob, from the middle to the right first. */
+function keyframes(arc: number): Keyframe[] {
+  return Array.from({ length: PLACES + 1 }, (_, i) => ({
+    transform: `rotate(${-arc * Math.sin((2 * Math.PI * i) / PLACES)}deg)`,
+  }))
 }
 
 function describe(arc: number, left: number, right: number, offset: BeatOffset, told: boolean): string {

@@ -24,7 +24,7 @@ const KEPT_SECONDS = 60
 const ANALYSED_SECONDS = 90
 const EVERY_SECONDS = 0.4
 /** Of the time, so much at most goes into judging: other work goes on beside it, and a telephone stays cool. */
-const JUDGING_SHARE = 0.03
+const JUDGING_SHARE = 0.02
 /** While it listens the clock is sought anew only at every so many judgements; between them it is where it was. */
 const SOUGHT_EVERY = 4
 /** Less lost than this at once is the recorder's own unevenness, and not worth a word. */

@@ -14,7 +14,7 @@ import { CanvasRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
 import { againstOption } from './againstOption.ts'
-import { watchOption, type WatchColours } from './watchOption.ts'
+import { watchOption, wholeOf, type WatchColours } from './watchOption.ts'
 import styles from './Watch.module.css'
 
 register([
@@ -92,9 +92,9 @@ export default function WatchChart({
     if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
     else chart.current?.setOption(option, { notMerge: true })
     drawn.current = layout
-    const follow = () => {
-      const next = seenNow(chart.current)
-      if (next && !sameWindow(next, seen)) setSeen(next)
+    const follow = (event: unknown) => {
+      const next = seenNow(event, wholeOf(page))
+      if (!sameWindow(next, seen)) setSeen(next)
     }
     chart.current?.on('datazoom', follow)
     const made = chart.current
@@ -106,14 +106,21 @@ export default function WatchChart({
 }
 
 /** So much more than is looked at is drawn on either side: a small step of the zoom needs no other points. */
-const BESIDE = 0.25
+const BESIDE = 0.75
 
 /** The stretch whose minutes are drawn, ms. */
-function seenNow(chart: EChartsType | null): [number, number] | undefined {
-  const zoom = (chart?.getOption().dataZoom as { startValue?: number; endValue?: number }[] | undefined)?.[0]
-  if (zoom?.startValue === undefined || zoom.endValue === undefined) return undefined
-  const beside = BESIDE * (zoom.endValue - zoom.startValue)
-  return [zoom.startValue - beside, zoom.endValue + beside]
+function seenNow(event: unknown, wholeMs: [number, number]): [number, number] {
+  const { batch, ...single } = event as { batch?: Zoomed[] } & Zoomed
+  const { start, end } = batch?.[0] ?? single
+  const at = (percent: number) => wholeMs[0] + (percent / 100) * (wholeMs[1] - wholeMs[0])
+  const beside = BESIDE * (at(end) - at(start))
+  return [at(start) - beside, at(end) + beside]
+}
+
+/** What a step of the zoom tells, per cent of the whole. */
+interface Zoomed {
+  start: number
+  end: number
 }
 
 /** Whether the points that are there do for another window as well: it lies within, and is not much narrower. */
@@ -121,5 +128,5 @@ function sameWindow(next: [number, number], seen: [number, number] | undefined):
   if (!seen) return false
   const [span, has] = [next[1] - next[0], seen[1] - seen[0]]
   const beside = (BESIDE * span) / (1 + 2 * BESIDE)
-  return next[0] + beside >= seen[0] && next[1] - beside <= seen[1] && span > 0.6 * has
+  return next[0] + beside >= seen[0] && next[1] - beside <= seen[1] && span > 0.4 * has
 }
