@@ -33,9 +33,12 @@ const ALONE_FALLS_DB = 16
 const ALONE_FAINTER_DB = 10
 /** Of what its fellows bring, a blow brings at least so much. */
 const LEAST_OF_USUAL = 0.3
-/** The last one may bring less where it comes just in time. */
-const LEAST_IN_TIME = 0.2
-const IN_TIME = 0.05
+/** The first and the last may bring less where they come just in time and are nearly as loud. */
+const LEAST_IN_TIME = 0.15
+const IN_TIME = 0.03
+/** Of fewer no rhythm is known well enough to believe what is doubtful. */
+const FEW = 3
+const WEAKER_DB = 9
 /** More places than this are not bridged by weak blows. */
 const MOST_WEAK = 4
 const SHORTEST_S = 0.28
@@ -67,6 +70,7 @@ const PIPE_BANDS = 6
  */
 export function strikings(blows: HeardBlow[]): StrikeGroup[] {
   const ringing = inCompany(blows.filter((b) => b.fallDb < RINGS_DB))
+  const doubtful = blows.filter((b) => !ringing.includes(b))
   const loudest = Math.max(...ringing.map((b) => b.levelDb))
   return clusters(ringing).flatMap((cluster) => {
     const sure = cluster.filter(isSure)
@@ -74,7 +78,7 @@ export function strikings(blows: HeardBlow[]): StrikeGroup[] {
     const bird = birdCalls(sure)
     if (bird) return [group(bird, true)]
     return sequences(cluster).map((sequence) =>
-      group(rhythm(sequence) ?? sequence.filter(isSure).map((b) => b.atS), false),
+      group(rhythm(sequence, doubtful) ?? sequence.filter(isSure).map((b) => b.atS), false),
     )
   })
 }
@@ -88,16 +92,19 @@ function standsAlone(blow: HeardBlow, loudestDb: number): boolean {
   return blow.sumDb >= SURELY_SUM_DB && blow.fallDb < ALONE_FALLS_DB && blow.levelDb > loudestDb - ALONE_FAINTER_DB
 }
 
+/** Two partials that beat against one another may hide a blow for a moment; it is as loud as it becomes. */
+function loudness(blow: HeardBlow): number {
+  return blow.levelDb + Math.max(0, -blow.fallDb)
+}
+
 /** Without what is much fainter than the blows near it and brings much less: ticks and knocks that a blow lifted. */
 function inCompany(blows: HeardBlow[]): HeardBlow[] {
   return blows.filter((b) => {
-    const near = blows.filter((other) => Math.abs(other.atS - b.atS) < NEAR_S && isSure(other))
-    if (near.length === 0) return false
-    const loud = quantile(
-      near.map((n) => n.levelDb),
-      0.7,
-    )
-    return b.levelDb > loud - FAINTER_DB || b.sumDb > 0.6 * median(near.map((n) => n.sumDb))
+    const sure = blows.filter((other) => Math.abs(other.atS - b.atS) < NEAR_S && isSure(other))
+    if (sure.length === 0) return false
+    const near = sure.length > 1 ? sure.filter((other) => other !== b) : sure
+    const loud = quantile(near.map(loudness), 0.7)
+    return loudness(b) > loud - FAINTER_DB || b.sumDb > 0.6 * median(near.map((n) => n.sumDb))
   })
 }
 
@@ -162,8 +169,9 @@ function gaps(blows: HeardBlow[]): number[] {
  * best course is the sequence. One place in a row may stay empty, a rest between the phrases of a chime, and counts
  * for nothing; once in a long run of one pitch, just in time, it is a blow that the bell drowned.
  */
-function rhythm(blows: HeardBlow[]): number[] | null {
+function rhythm(blows: HeardBlow[], doubtful: HeardBlow[]): number[] | null {
   const sure = blows.filter(isSure)
+  const others = sure.length < FEW ? [] : doubtful
   const usual = median(sure.map((b) => b.sumDb))
   const worth = (b: HeardBlow) => Math.min(1, b.sumDb / usual)
   const all = sure.reduce((sum, b) => sum + worth(b), 0)
@@ -173,7 +181,7 @@ function rhythm(blows: HeardBlow[]): number[] | null {
     if (worth(first) < LEAST_OF_USUAL) return
     // The one between two may be the one that was drowned.
     for (const [second, steps] of blows.slice(i + 1, i + 4).flatMap((b) => [[b, 1] as const, [b, 2] as const])) {
-      const { times, used } = follow(blows, first, (second.atS - first.atS) / steps)
+      const { times, used } = follow(blows, others, first, (second.atS - first.atS) / steps)
       const gain = times.reduce((sum, t) => sum + gainOf(t.blow ? worth(t.blow) : null), 0)
       const left = sure.reduce((sum, b) => sum + (used.has(b) ? 0 : worth(b)), 0)
       if (times.length >= 2 && gain - left > most) {
@@ -198,10 +206,12 @@ function counted(times: { atS: number; blow: HeardBlow | null }[]): number[] {
   })
 }
 
-/** A chime’s neighbours differ, a bell’s are often alike: now and then another of its partials is the loudest. */
+/** A chime’s neighbours differ, a bell’s are often alike: now and then another of its few partials is the loudest. */
 function isOneBell(blows: HeardBlow[]): boolean {
-  const same = blows.slice(1).filter((b, i) => Math.abs(b.pitchHz / nth(blows, i).pitchHz - 1) < SAME_PITCH)
-  return same.length >= (blows.length - 1) / 4
+  const alike = (a: HeardBlow, b: HeardBlow) => Math.abs(a.pitchHz / b.pitchHz - 1) < SAME_PITCH
+  const same = blows.slice(1).filter((b, i) => alike(b, nth(blows, i)))
+  const notes = blows.filter((b, i) => !blows.slice(0, i).some((before) => alike(before, b)))
+  return same.length >= (blows.length - 1) / 4 || 3 * notes.length <= blows.length
 }
 
 function gainOf(worth: number | null): number {
@@ -209,7 +219,7 @@ function gainOf(worth: number | null): number {
   return worth < LEAST_OF_USUAL ? worth - WEAK : worth
 }
 
-function follow(blows: HeardBlow[], first: HeardBlow, stepS: number) {
+function follow(blows: HeardBlow[], doubtful: HeardBlow[], first: HeardBlow, stepS: number) {
   const times: { atS: number; blow: HeardBlow | null }[] = [{ atS: first.atS, blow: first }]
   const used = new Set<HeardBlow>([first])
   let step = stepS
@@ -218,8 +228,7 @@ function follow(blows: HeardBlow[], first: HeardBlow, stepS: number) {
   while (empty < 2) {
     const last = nth(times, times.length - 1).atS
     const due = last + step
-    const near = blows.filter((b) => Math.abs(b.atS - due) < DUE_WITHIN * step)
-    const blow = near.reduce<HeardBlow | null>((a, b) => (a && a.sumDb > b.sumDb ? a : b), null)
+    const blow = most(blows, due, DUE_WITHIN * step) ?? most(doubtful, due, IN_TIME * step)
     empty = blow ? 0 : empty + 1
     times.push({ atS: blow?.atS ?? due, blow })
     if (blow) {
@@ -228,16 +237,54 @@ function follow(blows: HeardBlow[], first: HeardBlow, stepS: number) {
     }
   }
   // Nothing is added at the end but what was heard, and heard well enough.
-  const usual = median(blows.filter(isSure).map((b) => b.sumDb))
+  const fellows = blows.filter(isSure)
   while (times.length > 1) {
     const end = nth(times, times.length - 1)
     const before = nth(times, times.length - 2)
-    const inTime = Math.abs((end.atS - before.atS) / step - 1) < IN_TIME
-    if (end.blow && end.blow.sumDb > (inTime ? LEAST_IN_TIME : LEAST_OF_USUAL) * usual) break
+    // Of two alone the second makes the time itself.
+    const steps = times.filter((t) => t.blow).length > 2 ? (end.atS - before.atS) / step : 0
+    // Behind a place where nothing was heard only a sure one ends the row.
+    const isLast = end.blow && (fellows.includes(end.blow) || (before.blow && isLikely(end.blow, steps, fellows)))
+    if (isLast) break
     times.pop()
     if (end.blow) used.delete(end.blow)
   }
+  if (times.length > 2) {
+    const step = median(times.slice(1).map((t, i) => t.atS - nth(times, i).atS))
+    for (const blow of [...blows, ...doubtful].filter((b) => b.atS < first.atS).sort((a, b) => b.atS - a.atS)) {
+      const steps = (nth(times, 0).atS - blow.atS) / step
+      if (!isInTime(blow, steps, fellows)) continue
+      times.unshift({ atS: blow.atS, blow })
+      used.add(blow)
+    }
+  }
   return { times, used }
+}
+
+/** What brings most near where a blow is due. */
+function most(blows: HeardBlow[], dueS: number, withinS: number): HeardBlow | null {
+  const near = blows.filter((b) => Math.abs(b.atS - dueS) < withinS)
+  return near.reduce<HeardBlow | null>((a, b) => (a && a.sumDb > b.sumDb ? a : b), null)
+}
+
+/** Whether a weak blow may end a row. */
+function isLikely(blow: HeardBlow, steps: number, fellows: HeardBlow[]): boolean {
+  if (isInTime(blow, steps, fellows)) return true
+  return blow.fallDb < RINGS_DB && isAsLoud(blow, fellows) && share(blow, fellows) > LEAST_OF_USUAL
+}
+
+/** A weak one ends or begins a row when it comes just in time, nearly as loud as its fellows. */
+function isInTime(blow: HeardBlow, steps: number, fellows: HeardBlow[]): boolean {
+  return Math.abs(steps - 1) < IN_TIME && isAsLoud(blow, fellows) && share(blow, fellows) > LEAST_IN_TIME
+}
+
+/** What it brings, of what its fellows do. */
+function share(blow: HeardBlow, fellows: HeardBlow[]): number {
+  return blow.sumDb / median(fellows.map((b) => b.sumDb))
+}
+
+function isAsLoud(blow: HeardBlow, fellows: HeardBlow[]): boolean {
+  return loudness(blow) > median(fellows.map(loudness)) - WEAKER_DB
 }
 
 /** First notes of a bird's calls, or null where the sequence is none. */
