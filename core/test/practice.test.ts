@@ -7,6 +7,7 @@ import {
   PowerTrack,
   practiceLike,
   PracticeSound,
+  practiceTrain,
   seededRandom,
   type PracticeClock,
 } from '../src/index.ts'
@@ -98,4 +99,31 @@ test.each([
   const clock = practiceLike(pendulum, offsetDeg)
   expect(() => checkPracticeClock(clock)).not.toThrow()
   if (pendulum.beatsPerHour !== null) expect(clock.beatsPerHour).toBe(pendulum.beatsPerHour)
+})
+
+test('a bad tooth of its escape wheel is heard on both pallets, and no other', () => {
+  const clock = { ...DEFAULT_PRACTICE_CLOCK, escapeTeeth: 30, toothLateMs: 4, offsetDeg: 0 }
+  const track = new PowerTrack(RATE)
+  track.push(new PracticeSound(clock, RATE).next(RATE * 95))
+  const result = hear(track.bins, track.binS, { beatsPerHour: 7200, teeth: 30 })
+  if (!result.heard) throw new Error(result.sentence)
+  const bent = result.teeth!.filter((t) => t.bent)
+  expect(bent.map((t) => t.pallet).sort()).toEqual(['first', 'second'])
+  for (const { lateMs, standardErrorMs } of bent) expect(Math.abs(lateMs - 4)).toBeLessThan(4 * standardErrorMs + 0.3)
+})
+
+test('its wheel that is out of round is named', () => {
+  const clock = { ...DEFAULT_PRACTICE_CLOCK, wobbleMs: 1.5, wobblePeriodS: 30, rateSecondsPerDay: 0 }
+  const track = new PowerTrack(RATE)
+  track.push(new PracticeSound(clock, RATE).next(RATE * 120))
+  const result = hear(track.bins, track.binS, { beatsPerHour: 7200, train: practiceTrain(clock)! })
+  if (!result.heard) throw new Error(result.sentence)
+  expect(result.periodic!.arbors.map((p) => p.arbor)).toEqual([2])
+  expect(Math.abs(result.periodic!.arbors[0]!.amplitudeMs - 1.5)).toBeLessThan(0.2)
+})
+
+test('its train belongs to its beat; one made otherwise has none that is known', () => {
+  const { wheels, pinions, escapeTeeth } = practiceTrain(DEFAULT_PRACTICE_CLOCK)!
+  expect((2 * escapeTeeth * wheels[0]! * wheels[1]!) / (pinions[0]! * pinions[1]!)).toBe(7200)
+  expect(practiceTrain({ ...DEFAULT_PRACTICE_CLOCK, beatsPerHour: 9000 })).toBeNull()
 })

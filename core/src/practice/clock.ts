@@ -1,6 +1,7 @@
 import { nth } from '../check/nth.ts'
-import { requireFinite, requirePositive, requireWithin } from '../check/require.ts'
+import { requireCount, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { beatIntervals } from '../beat/offset.ts'
+import type { GoingCounts } from '../listen/periodic.ts'
 import { seededRandom } from './random.ts'
 
 /** A pretended pendulum clock; it stands in for the microphone wherever there is no clock to hear. */
@@ -21,6 +22,13 @@ export interface PracticeClock {
   loudnessLeft: number
   /** noise of the room, rms, 0 to 0.2 */
   noise: number
+  escapeTeeth: number
+  /** its first tooth drops so much late on both pallets, ms; negative: early */
+  toothLateMs: number
+  /** a wheel out of round makes the beats so much late and early in turn, half of peak to peak, ms */
+  wobbleMs: number
+  /** that wheel turns once in so long, s */
+  wobblePeriodS: number
   seed: number
 }
 
@@ -34,7 +42,18 @@ export const DEFAULT_PRACTICE_CLOCK: PracticeClock = {
   loudnessRight: 0.4,
   loudnessLeft: 0.25,
   noise: 0.004,
+  escapeTeeth: 30,
+  toothLateMs: 0,
+  wobbleMs: 0,
+  wobblePeriodS: 30,
   seed: 7,
+}
+
+/** The train of a practice clock as it comes; one that was given another beat or wheel has none that is known. */
+export function practiceTrain(clock: PracticeClock): GoingCounts | null {
+  const { beatsPerHour, escapeTeeth } = DEFAULT_PRACTICE_CLOCK
+  const isUsual = clock.beatsPerHour === beatsPerHour && clock.escapeTeeth === escapeTeeth
+  return isUsual ? { wheels: [84, 80], pinions: [7, 8], escapeTeeth } : null
 }
 
 /** A practice clock made as this one is, as far as that is known; its release always within its arc, so that it goes. */
@@ -63,6 +82,10 @@ export function checkPracticeClock(clock: PracticeClock): void {
   requireWithin('loudnessRight', clock.loudnessRight, 0, 1)
   requireWithin('loudnessLeft', clock.loudnessLeft, 0, 1)
   requireWithin('noise', clock.noise, 0, 0.2)
+  requireCount('escapeTeeth', clock.escapeTeeth, 4, 120)
+  requireWithin('toothLateMs', clock.toothLateMs, -8, 8)
+  requireWithin('wobbleMs', clock.wobbleMs, 0, 5)
+  requireWithin('wobblePeriodS', clock.wobblePeriodS, 2, 7200)
   beatIntervals(clock.beatsPerHour, clock.semiArcDeg, clock.releaseDeg, clock.offsetDeg)
 }
 
@@ -92,6 +115,8 @@ const LEFT_MODES: Mode[] = [
   { hz: 3900, decayS: 0.004, share: 0.3 },
   { hz: 6200, decayS: 0.002, share: 0.2 },
 ]
+/** A tooth comes to the left pallet so many drops after the right one. */
+const TEETH_SPANNED = 7
 const UNLOCK_BEFORE_S = 0.006
 const UNLOCK_SHARE = 0.18
 const RISE_S = 1.5e-4
@@ -184,10 +209,18 @@ export class PracticeSound {
     return (Math.asin(deg / semiArcDeg) * this.#periodS) / (2 * Math.PI)
   }
 
+  /** What its escape wheel's bad tooth and the wheel that is out of round add to a drop, ms. */
+  #wheelsLateMs(period: number, side: number): number {
+    const { escapeTeeth, toothLateMs, wobbleMs, wobblePeriodS } = this.clock
+    const tooth = (period - side * TEETH_SPANNED) % escapeTeeth
+    const turns = ((period + side / 2) * this.#periodS) / wobblePeriodS
+    return (tooth === 0 ? toothLateMs : 0) + wobbleMs * Math.sin(2 * Math.PI * turns)
+  }
+
   #drop(out: Float32Array, period: number, loudness: number, modes: Mode[], side: number): void {
     // Each release has its own small chance, the same in whichever block it is asked for.
     const chance = seededRandom(this.clock.seed + 7919 * (2 * period + side + 1))
-    const late = (this.clock.scatterMs / 1000) * chance.normal()
+    const late = (this.clock.scatterMs * chance.normal() + this.#wheelsLateMs(period, side)) / 1000
     const drop = 2 * period + side
     const atS = this.#begun.get(drop) ?? (period + side / 2) * this.#periodS + this.#releaseS(side) + late
     // Kept once it has begun to sound.

@@ -22,6 +22,9 @@ import type { FromWorker, ToWorker } from './messages.ts'
 
 const KEPT_SECONDS = 60
 const ANALYSED_SECONDS = 90
+/** Teeth are told apart after two turns of their wheel; so much sound is judged for that at most. */
+const TURNS_ANALYSED = 2.3
+const MOST_ANALYSED_SECONDS = 240
 const EVERY_SECONDS = 0.4
 /** Of the time, so much at most goes into judging: other work goes on beside it, and a telephone stays cool. */
 const JUDGING_SHARE = 0.02
@@ -33,6 +36,13 @@ const LOST_WORTH_TELLING_S = 0.02
 const ASKED_AFTER_S = 5
 const ASKED_AT_ONCE = 1
 const ASKED_AT_LAST = 12
+
+/** How much of the sound is judged together: slow beats of many teeth take longer to turn their wheel. */
+function analysedSeconds({ teeth, beatsPerHour }: ListenOptions): number {
+  if (teeth === undefined || beatsPerHour === undefined) return ANALYSED_SECONDS
+  const turnS = (7200 * teeth) / beatsPerHour
+  return Math.max(ANALYSED_SECONDS, Math.min(MOST_ANALYSED_SECONDS, TURNS_ANALYSED * turnS))
+}
 
 class Session {
   readonly #track: PowerTrack
@@ -67,7 +77,8 @@ class Session {
     this.seconds += samples.length / this.sampleRate
     while (this.#kept - (this.#blocks[0]?.length ?? 0) >= KEPT_SECONDS * this.sampleRate)
       this.#kept -= this.#blocks.shift()?.length ?? 0
-    if (this.#track.seconds > ANALYSED_SECONDS + 10) this.#forgottenS += this.#track.keepLast(ANALYSED_SECONDS)
+    const analysed = analysedSeconds(this.options)
+    if (this.#track.seconds > analysed + 10) this.#forgottenS += this.#track.keepLast(analysed)
   }
 
   /** A stretch that never came stands as silence, so that what follows keeps its time. */

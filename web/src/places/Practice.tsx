@@ -1,5 +1,11 @@
 import { EMPTY_PENDULUM } from '@treadle/contract'
-import { checkPracticeClock, DEFAULT_PRACTICE_CLOCK, FieldError, type PracticeClock } from '@treadle/core'
+import {
+  checkPracticeClock,
+  DEFAULT_PRACTICE_CLOCK,
+  FieldError,
+  practiceTrain,
+  type PracticeClock,
+} from '@treadle/core'
 import { Button, Checkbox } from '@mantine/core'
 import { useState } from 'react'
 import { Figure } from '../parts/Figure.tsx'
@@ -22,15 +28,26 @@ const FIELDS: [field: Exclude<keyof PracticeClock, 'seed'>, label: string, step:
   ['loudnessRight', 'Loudness, right', 0.05],
   ['loudnessLeft', 'Loudness, left', 0.05],
   ['noise', 'Noise of the room', 0.005],
+  ['escapeTeeth', 'Teeth of its escape wheel', 1],
+  ['toothLateMs', 'One tooth drops late, ms', 0.5],
+  ['wobbleMs', 'A wheel out of round, ± ms', 0.5],
+  ['wobblePeriodS', 'That wheel turns once in, s', 10],
 ]
+
+const PRACTICE_WHEELS = ['centre wheel', 'third wheel', 'escape wheel']
 
 /** The practice clock: set it wrong, hear it, put it right. */
 export function Practice() {
   const { data: settings } = useSettings()
   const [clock, setClock] = useState<PracticeClock>(DEFAULT_PRACTICE_CLOCK)
   const [aloud, setAloud] = useState(false)
-  const listening = useListening({ beatsPerHour: clock.beatsPerHour })
   const wrong = fieldErrorOf(clock)
+  const train = wrong ? null : practiceTrain(clock)
+  const listening = useListening({
+    beatsPerHour: clock.beatsPerHour,
+    teeth: wrong ? undefined : clock.escapeTeeth,
+    train: train ?? undefined,
+  })
   const start = () => listening.start(new PracticePickup(clock, aloud))
   usePedalAction(
     listening.status === 'listening'
@@ -61,6 +78,7 @@ export function Practice() {
           caseHeightMm: 700,
         }}
         settings={settings}
+        train={train && { ...train, names: PRACTICE_WHEELS }}
         sources={
           <div className={listenStyles.sources}>
             {listening.status === 'listening' ? (
