@@ -100,7 +100,7 @@ function Struck({ clock, strikes }: { clock: Clock; strikes: StrikeGroup[] }) {
 
 function Verdict({ told, left }: { told: Told; left: Fingerprint }) {
   return (
-    <div role="status" className={styles.told}>
+    <div role="status" className={styles.verdict}>
       {told.causes.length === 0 ? (
         <p>
           <Mark state="sound" /> It goes as it left. If it stops nevertheless, ask for its strike, its hands and its
