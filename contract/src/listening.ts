@@ -51,6 +51,8 @@ export type ListeningSummary = Omit<NewListening, 'beatTimesS' | 'sides'> & {
   jobId: string
   who: string
   soundStored: boolean
+  /** the clock's semi-arc as it was written down then */
+  semiArcDeg: number | null
 }
 
 /** How a clock sounded the last time it was here. */
@@ -63,7 +65,7 @@ export interface SoundBefore {
 /** How a clock went and sounded when it left its last visit that is over. */
 export interface Fingerprint extends SoundPrint {
   at: string
-  /** as it is written down of the clock */
+  /** as it was written down of the clock that day */
   semiArcDeg: number | null
   /** where it stood in beat, as its case was rocked on that visit */
   footing: Pick<FootingChange, 'evenAtDeg' | 'standardError' | 'way'> | null

@@ -270,13 +270,27 @@ describe('how a clock sounded before', () => {
     await keep(listening(randomUUID(), '2020-06-01T20:30:00Z', { sides: [sides[0]] })).expect(400)
   })
 
+  const swings = async (semiArcDeg: number) => {
+    const { version, name, kind, marks, trains, pendulum, work } = (await again()).clock
+    await shop.request
+      .patch(`/api/clocks/${page.clock.id}`)
+      .send({ version, name, kind, marks, trains, work, pendulum: { ...pendulum, semiArcDeg } })
+      .expect(200)
+  }
+
   test('a clock’s fingerprint is the last that was heard on a visit that is over', async () => {
     const of = async () =>
       (await shop.request.get(`/api/clocks/${page.clock.id}/fingerprint`).expect(200)).body as unknown
+    await swings(4.5)
     await keep(listening(randomUUID(), '2026-06-01T20:30:00Z', { sides, scatterMs: 0.5 })).expect(201)
     await keep(listening(randomUUID(), '2026-06-01T20:40:00Z', { sides, scatterMs: 0.25 })).expect(201)
     expect(await of()).toBeNull()
+    // Its arc is that of the day, whatever is written of the clock afterwards.
+    await swings(1.25)
     await shop.request.post(`/api/jobs/${page.job.id}/call-off`).send({ reason: 'The owner took it home.' }).expect(200)
-    expect(await of()).toMatchObject({ scatterMs: 0.25, firstToSecondMs: 501, sides: [{ rustleDb: 3 }, {}] })
+    expect(await of()).toMatchObject({
+      ...{ scatterMs: 0.25, firstToSecondMs: 501, sides: [{ rustleDb: 3 }, {}] },
+      semiArcDeg: 4.5,
+    })
   })
 })

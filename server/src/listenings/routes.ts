@@ -25,9 +25,11 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
       const { sides, ...figures } = body
       const values = { ...figures, sides: (sides ?? null) as [SideSound, SideSound] | null, at: new Date(body.at) }
       const made = await jobChange(db, req, idOf(req), { kind: 'listening' }, async ({ tx, job, person, write }) => {
+        const [clock] = await tx.select({ pendulum: clocks.pendulum }).from(clocks).where(eq(clocks.id, job.clockId))
+        const semiArcDeg = clock?.pendulum.semiArcDeg ?? null
         const [row] = await tx
           .insert(listenings)
-          .values({ ...values, jobId: job.id, ...person })
+          .values({ ...values, semiArcDeg, jobId: job.id, ...person })
           .onConflictDoNothing()
           .returning({ id: listenings.id })
         if (row) {
@@ -82,12 +84,11 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
           rateStandardError: listenings.rateStandardError,
           scatterMs: listenings.scatterMs,
           sides: listenings.sides,
+          semiArcDeg: listenings.semiArcDeg,
           jobId: listenings.jobId,
-          pendulum: clocks.pendulum,
         })
         .from(listenings)
         .innerJoin(jobs, eq(jobs.id, listenings.jobId))
-        .innerJoin(clocks, eq(clocks.id, jobs.clockId))
         .where(and(eq(jobs.clockId, idOf(req)), isNotNull(jobs.closedAt), isNotNull(listenings.sides)))
         .orderBy(desc(listenings.at))
         .limit(1)
@@ -95,14 +96,14 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         res.json(null)
         return
       }
-      const { jobId, pendulum, ...print } = last
+      const { jobId, ...print } = last
       const [footing] = await db
         .select({ evenAtDeg: footings.evenAtDeg, standardError: footings.standardError, way: footings.way })
         .from(footings)
         .where(eq(footings.jobId, jobId))
         .orderBy(desc(footings.at))
         .limit(1)
-      res.json({ ...print, semiArcDeg: pendulum.semiArcDeg, footing: footing ?? null })
+      res.json({ ...print, footing: footing ?? null })
     })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
       const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))

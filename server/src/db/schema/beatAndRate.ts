@@ -35,6 +35,8 @@ export const listenings = pgTable(
     sides: jsonb('sides').$type<[SideSound, SideSound]>(),
     hasSound: boolean('has_sound').notNull(),
     changeMm: doublePrecision('change_mm'),
+    /** the clock's semi-arc as it was written down then, degrees; not there in what was kept before that was told */
+    semiArcDeg: doublePrecision('semi_arc_deg'),
     soundId: uuid('sound_id').references(() => files.id),
   },
   (t) => [index('listenings_job').on(t.jobId)],

@@ -1,0 +1,1 @@
+ALTER TABLE "listenings" ADD COLUMN "semi_arc_deg" double precision;
