@@ -65,7 +65,7 @@ export interface SoundBefore {
 /** How a clock went and sounded when it left its last visit that is over. */
 export interface Fingerprint extends SoundPrint {
   at: string
-  /** as it was written down of the clock that day */
+  /** as it was written down of the clock that day; where it was not, as it is now */
   semiArcDeg: number | null
   /** where it stood in beat, as its case was rocked on that visit */
   footing: Pick<FootingChange, 'evenAtDeg' | 'standardError' | 'way'> | null

@@ -86,9 +86,11 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
           sides: listenings.sides,
           semiArcDeg: listenings.semiArcDeg,
           jobId: listenings.jobId,
+          pendulum: clocks.pendulum,
         })
         .from(listenings)
         .innerJoin(jobs, eq(jobs.id, listenings.jobId))
+        .innerJoin(clocks, eq(clocks.id, jobs.clockId))
         .where(and(eq(jobs.clockId, idOf(req)), isNotNull(jobs.closedAt), isNotNull(listenings.sides)))
         .orderBy(desc(listenings.at))
         .limit(1)
@@ -96,14 +98,14 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         res.json(null)
         return
       }
-      const { jobId, ...print } = last
+      const { jobId, pendulum, ...print } = last
       const [footing] = await db
         .select({ evenAtDeg: footings.evenAtDeg, standardError: footings.standardError, way: footings.way })
         .from(footings)
         .where(eq(footings.jobId, jobId))
         .orderBy(desc(footings.at))
         .limit(1)
-      res.json({ ...print, footing: footing ?? null })
+      res.json({ ...print, semiArcDeg: print.semiArcDeg ?? pendulum.semiArcDeg, footing: footing ?? null })
     })
     .delete('/jobs/:id/listenings/:row', async (req, res) => {
       const mine = and(eq(listenings.id, idOf(req, 'row')), eq(listenings.jobId, idOf(req)))
