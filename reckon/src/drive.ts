@@ -1,4 +1,4 @@
-import { driveMargin, feltEnergy, springEnergy } from '@treadle/core'
+import { driveMargin, drivePerBeat, feltEnergy, springEnergy } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { figure, only } from './fields.ts'
 
@@ -43,6 +43,27 @@ export const DRIVE: Calculation[] = [
       const energy = springEnergy(spring, turns, elasticGpa, yieldMpa)
       return { ...energy, felt: feltEnergy(energy.energyJ) }
     },
+  }),
+  calculation({
+    name: 'drive.perBeat',
+    title: 'What a weight gives each beat',
+    about: 'The fall of a weight shared out over its beats, and how much of it reaches the pendulum.',
+    input: only({
+      weightKg: figure('Weight').required(),
+      fallMm: figure('Fall').required(),
+      hours: figure('In').required(),
+      beatsPerHour: figure('Beats an hour').required(),
+      lossPerBeatMicroJ: figure('A beat costs the pendulum'),
+    }),
+    fields: {
+      weightKg: { unit: 'kg', example: 5 },
+      fallMm: { unit: 'mm', example: 1200, note: 'how far the weight itself sinks' },
+      hours: { unit: 'h', example: 192 },
+      beatsPerHour: { unit: '', example: 3600 },
+      lossPerBeatMicroJ: { unit: 'µJ', example: 25, note: 'from its run-down' },
+    },
+    output: { microJPerBeat: 'µJ', efficiencyPercent: '% of it reaches the pendulum' },
+    run: (i) => ({ ...drivePerBeat(i.weightKg, i.fallMm, i.hours, i.beatsPerHour, i.lossPerBeatMicroJ) }),
   }),
   calculation({
     name: 'drive.margin',

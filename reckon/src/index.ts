@@ -1,6 +1,7 @@
 import { BEAT } from './beat.ts'
 import { BUSHING } from './bushing.ts'
 import { CLEAN } from './clean.ts'
+import { COMPOUND } from './compound.ts'
 import { DEPTH } from './depth.ts'
 import { DRIVE } from './drive.ts'
 import { ESCAPEMENT } from './escapement.ts'
@@ -23,6 +24,7 @@ import type { Calculation } from './calculation.ts'
 /** Every calculation that stands on its own, as the command and the Reckoner offer it. */
 export const CALCULATIONS: Calculation[] = [
   ...PENDULUM,
+  ...COMPOUND,
   ...BEAT,
   ...TRAIN,
   ...BUSHING,

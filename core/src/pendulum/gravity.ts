@@ -32,13 +32,9 @@ export function gravityAt(latitudeDeg: number, altitudeM = 0): number {
   return atSeaLevel * (1 - first * altitudeM + (3 * altitudeM ** 2) / SEMI_MAJOR_M ** 2)
 }
 
-const HALF_DAY_S = 43_200
+const DAY_S = 86_400
 
-/**
- * What a clock set right under one gravity gains under another, s a day: half a day for each share that it grows.
- *
- * First order: exact to a second in a day for any two places on Earth.
- */
+/** What a clock set right under one gravity gains under another, s a day; a period goes as 1/√g. */
 export function gravityChangeSecondsPerDay(from: number, to: number): number {
-  return (HALF_DAY_S * (to - from)) / from
+  return DAY_S * (Math.sqrt(to / from) - 1)
 }
