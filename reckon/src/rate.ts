@@ -15,6 +15,8 @@ export const RATE: Calculation[] = [
           at: string().required(),
           errorSeconds: number().required(),
           sigmaSeconds: number(),
+          temperatureC: number(),
+          semiArcDeg: number(),
         }),
       )
         .min(1)
@@ -29,13 +31,13 @@ export const RATE: Calculation[] = [
     }),
     fields: {
       readings: {
-        unit: 'ISO, s, s',
+        unit: 'ISO, s, s, °C, °',
         example: [
           { at: '2026-03-02T09:00:00Z', errorSeconds: 2 },
           { at: '2026-03-05T09:00:00Z', errorSeconds: -71.5 },
           { at: '2026-03-08T09:00:00Z', errorSeconds: -98 },
         ],
-        note: '+ ahead of true time',
+        note: '+ ahead of true time; warmth and arc where they were read: with three readings or more their figures are learnt',
       },
       adjustments: { unit: 'ISO, turns', example: [{ at: '2026-03-05T09:05:00Z', turns: 0.5 }], note: '+ raises' },
       handsSet: { unit: 'ISO', note: 'shifts the error and not the rate' },
@@ -45,11 +47,15 @@ export const RATE: Calculation[] = [
       lengthMm: { unit: 'mm', example: 994 },
     },
     output: {
-      rateSecondsPerDay: 's/day now',
+      rateSecondsPerDay: 's/day now, at the warmth and arc of the last three days',
       standardError: 's/day',
       secondsPerDayPerTurn: 's/day a turn',
       perTurnStandardError: 's/day a turn',
       priorSecondsPerDayPerTurn: 's/day a turn, by pitch and length alone',
+      secondsPerDayPerC: 's/day for each °C, + gains when warmer',
+      perCStandardError: 's/day for each °C',
+      arcShare: 'of its circular error that it follows as its arc changes',
+      arcShareStandardError: '',
       turnsLearntFrom: 'turns of the nut between readings',
       suggestedTurns: 'turns; 0 when none is called for',
       suggestedTurnsStandardError: 'turns',
@@ -64,6 +70,8 @@ export const RATE: Calculation[] = [
           atS: secondsOf(`readings[${n}].at`, r.at),
           errorS: r.errorSeconds,
           sigmaS: r.sigmaSeconds,
+          temperatureC: r.temperatureC,
+          semiArcDeg: r.semiArcDeg,
         })),
         events: [
           ...(i.adjustments ?? []).map((a, n) => ({

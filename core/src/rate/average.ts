@@ -1,5 +1,7 @@
-import { fitWith, type Figure, type RateFit, type Supposed, type Unsteadiness } from './fit.ts'
+import { fitWith, type RateFit, type Supposed, type Unsteadiness } from './fit.ts'
+import type { Influence } from './influences.ts'
 import type { Segment } from './segments.ts'
+import type { Figure } from './solve.ts'
 
 /** How clocks walk by themselves, s per √day: a usual figure, and by how much others differ from it (natural logarithm). */
 const USUAL_WALK = 0.8
@@ -28,8 +30,11 @@ const COARSE = grid([0.15, 0.5, 1.6, 5], [1, 2.5])
  * The scatter is judged by the readings themselves: each unsteadiness counts by how well it foretells them, so that
  * errors are wide while few readings tell how steady the clock is, and true once many do.
  */
-export function fitRates(segments: Segment[], prior: number | null): RateFit {
-  const fits = FINE.map(({ usual, ...unsteady }) => ({ usual, fit: fitWith(segments, prior, unsteady) }))
+export function fitRates(segments: Segment[], prior: number | null, influences: Influence[] = []): RateFit {
+  const fits = FINE.map(({ usual, ...unsteady }) => ({
+    usual,
+    fit: fitWith(segments, prior, unsteady, undefined, influences),
+  }))
   const weights = softmax(fits.map(({ usual, fit }) => usual + fit.evidence))
   const mixed = (figureOf: (fit: RateFit) => Figure | null): Figure | null => {
     const figures = fits.map(({ fit }) => figureOf(fit))
@@ -41,6 +46,13 @@ export function fitRates(segments: Segment[], prior: number | null): RateFit {
     worst: Math.min(...fits.map(({ fit }) => fit.worst)),
     perTurn: mixed((fit) => fit.perTurn),
     rateIn: (segment) => mixed((fit) => fit.rateIn(segment)),
+    rateOver: (segment, fromS, toS) => mixed((fit) => fit.rateOver(segment, fromS, toS)),
+    influences: influences.map((_, i) =>
+      mixture(
+        fits.map(({ fit }) => fit.influences[i]!),
+        weights,
+      ),
+    ),
     meanErrorIn: (segment) =>
       mixture(
         fits.map(({ fit }) => fit.meanErrorIn(segment)),
@@ -56,8 +68,15 @@ const ORDINARY: Supposed = { rate: 500, error: 5000 }
  * Natural logarithm of how likely the readings are of an ordinary clock, however unsteady it may be; and what fits worst
  * where it fits best, in its own standard deviations.
  */
-export function evidenceFor(segments: Segment[], prior: number | null): { evidence: number; worst: number } {
-  const fits = COARSE.map(({ usual, ...unsteady }) => ({ usual, fit: fitWith(segments, prior, unsteady, ORDINARY) }))
+export function evidenceFor(
+  segments: Segment[],
+  prior: number | null,
+  influences: Influence[] = [],
+): { evidence: number; worst: number } {
+  const fits = COARSE.map(({ usual, ...unsteady }) => ({
+    usual,
+    fit: fitWith(segments, prior, unsteady, ORDINARY, influences),
+  }))
   const best = fits.reduce((a, b) => (b.usual + b.fit.evidence > a.usual + a.fit.evidence ? b : a))
   return { evidence: evidenceOf(fits), worst: best.fit.worst }
 }

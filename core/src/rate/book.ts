@@ -1,6 +1,7 @@
 import { FieldError, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
 import { fitRates } from './average.ts'
+import { influencesOf, type Influence } from './influences.ts'
 import type { RateEvent, RateReading, RateRun } from './log.ts'
 import { gather, type Segment } from './segments.ts'
 import { clear, type Suspect } from './suspects.ts'
@@ -14,6 +15,8 @@ export const SIGMA_BY_EYE_S = 1
 /** A rate worth acting on stands this many standard errors from 0. */
 const SUPPORT = 2
 const SETTLE_S = 1800
+/** Where warmth or arc are told the rate now is that of so long before the latest reading, s: a single one is unsure. */
+const LATELY_S = 3 * DAY_S
 const LONGEST_WAIT_S = 7 * DAY_S
 /** Worse known than this a rate is not told at all: two readings moments apart, s/day. */
 const UNTOLD = 600
@@ -53,6 +56,12 @@ export interface RateBook {
   perTurnStandardError: number | null
   /** the figure from pitch and length alone */
   priorSecondsPerDayPerTurn: number | null
+  /** for each °C warmer, + gains; null where the readings tell of no warmth, or of too little change of it */
+  secondsPerDayPerC: number | null
+  perCStandardError: number | null
+  /** share of its circular error that it follows as its arc changes: 1 for a free pendulum; null where no arcs tell */
+  arcShare: number | null
+  arcShareStandardError: number | null
   /** how many turns of the nut have taught the figure */
   turnsLearntFrom: number
   /** turns to give, ≥ 0; 0 when none is called for or the data can't support one */
@@ -81,7 +90,8 @@ export interface RateBook {
  * Least squares of error = cₛ + (rₑ + k·turns)·t over all segments: each epoch between other changes has its own base
  * rate rₑ, one k for the nut has a prior from pitch and length, and the lines of two segments meet within a couple of
  * seconds where only the nut was turned. How a clock's error walks by itself and how good its readings are is judged
- * by the readings. Those that don't belong are named in `suspects` and asked about. The order of the readings changes
+ * by the readings. Where readings tell of warmth or arc their figures are fitted as well, and the rate now is that at
+ * the warmth and arc of the last three days. Those that don't belong are named in `suspects` and asked about. The order of the readings changes
  * nothing; centred in each segment, so times near one another and large epochs do no harm.
  *
  * @param book - times in seconds on one scale, errors in seconds
@@ -94,11 +104,22 @@ export function rateBook(book: RateBookInput): RateBook {
   const prior =
     book.pitchMm !== undefined && book.lengthMm !== undefined ? secondsPerDayPerTurn(book.lengthMm, book.pitchMm) : null
   const runs = book.runs ?? []
-  const { suspects, readings, events } = clear(book.readings, book.events, prior, runs)
+  const influences = influencesOf(book.readings)
+  const { suspects, readings, events } = clear(book.readings, book.events, prior, runs, influences)
   const segments = gather(readings, events, runs)
-  const fit = fitRates(segments, prior)
+  const fit = fitRates(segments, prior, influences)
+  const learned = (kind: Influence['kind']) => {
+    const i = influences.findIndex((f) => f.kind === kind)
+    return i === -1 ? null : fit.influences[i]!
+  }
+  const warmth = learned('warmth')
+  const arc = learned('arc')
   const last = segments[segments.length - 1]
-  const told = last ? fit.rateIn(last) : null
+  const latestS = Math.max(...readings.map((r) => r.atS), ...runs.map((r) => r.toS))
+  const lately = [Math.max(last?.fromS ?? latestS, latestS - LATELY_S), latestS] as const
+  const over = last ? fit.rateOver(last, ...lately) : null
+  const unsure = influences.map((f, i) => fit.influences[i]!.value * f.errorOver(...lately))
+  const told = over && { ...over, standardError: Math.hypot(over.standardError, ...unsure) }
   const now = told && told.standardError <= UNTOLD ? told : null
   const perTurn = fit.perTurn
 
@@ -134,6 +155,10 @@ export function rateBook(book: RateBookInput): RateBook {
     secondsPerDayPerTurn: perTurn?.value ?? null,
     perTurnStandardError: perTurn?.standardError ?? null,
     priorSecondsPerDayPerTurn: prior,
+    secondsPerDayPerC: warmth?.value ?? null,
+    perCStandardError: warmth?.standardError ?? null,
+    arcShare: arc?.value ?? null,
+    arcShareStandardError: arc?.standardError ?? null,
     turnsLearntFrom: turnsBetweenReadings(book),
     suggestedTurns,
     suggestedTurnsStandardError,
@@ -181,6 +206,8 @@ function check(book: RateBookInput): void {
     requireFinite(`readings[${i}].at`, r.atS)
     requireFinite(`readings[${i}].errorSeconds`, r.errorS)
     if (r.sigmaS !== undefined) requirePositive(`readings[${i}].sigmaSeconds`, r.sigmaS)
+    if (r.temperatureC !== undefined) requireWithin(`readings[${i}].temperatureC`, r.temperatureC, -60, 80)
+    if (r.semiArcDeg !== undefined) requireWithin(`readings[${i}].semiArcDeg`, r.semiArcDeg, 0, 90)
   })
   book.events.forEach((e, i) => {
     requireFinite(`adjustments[${i}].at`, e.atS)

@@ -1,6 +1,7 @@
+import type { Influence } from './influences.ts'
 import type { RateRun } from './log.ts'
 import type { Segment } from './segments.ts'
-import { solve, type Equation, type Solution } from './solve.ts'
+import { solve, type Equation, type Figure, type Solution } from './solve.ts'
 import { whitened, type TimedEquation } from './whiten.ts'
 
 const DAY_S = 86_400
@@ -24,11 +25,6 @@ const EXACT = 1e-6
 /** Stands for knowing nothing; it keeps the equations solvable. */
 const NOTHING: Supposed = { rate: 1e10, error: 1e10 }
 
-export interface Figure {
-  value: number
-  standardError: number
-}
-
 /** How unsteady a clock is, and how much worse its readings are than they claim. */
 export interface Unsteadiness {
   /** how the error walks by itself, s per √day */
@@ -42,6 +38,10 @@ export interface RateFit {
   perTurn: Figure | null
   /** s/day; null where the readings can't tell */
   rateIn(segment: Segment): Figure | null
+  /** the same over a stretch within or after it, by the warmth and the arc of then */
+  rateOver(segment: Segment, fromS: number, toS: number): Figure | null
+  /** s/day for a unit of each influence */
+  influences: Figure[]
   /** error at the segment's mean time, s */
   meanErrorIn(segment: Segment): Figure
   /** natural logarithm of how likely the readings are */
@@ -55,13 +55,15 @@ export interface RateFit {
  *
  * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small, and the error's own walk beside it; where only the nut
  * was turned between two segments their lines meet within a couple of seconds. Readings by the strike share what it is
- * off by the dial; runs by one device share what its own clock is off.
+ * off by the dial; runs by one device share what its own clock is off. Each influence adds its figure times what it
+ * stood at, summed over the time between.
  */
 export function fitWith(
   segments: Segment[],
   prior: number | null,
   { walk, overClaim }: Unsteadiness,
   supposed = NOTHING,
+  influences: Influence[] = [],
 ): RateFit {
   const held = segments.filter((s) => s.readings.length > 0 || s.runs.length > 0)
   const epochs = [...new Set(segments.map((s) => s.epoch))]
@@ -73,6 +75,19 @@ export function fitWith(
   const runs = held.flatMap((s) => s.runs)
   const devices = [...new Map(runs.map((r) => [r.device, r.deviceError]))]
   const STRIKE = 1 + epochs.length + 2 * held.length
+  const INFLUENCE = STRIKE + 1 + devices.length
+  /** Terms of what each influence stood at over a stretch, unit·days. */
+  const between = (fromS: number, toS: number) =>
+    influences.map((f, i): [number, number] => [INFLUENCE + i, f.sum(toS) - f.sum(fromS)])
+  const mean = (fromS: number, toS: number) =>
+    influences.map((f, i): [number, number] => [
+      INFLUENCE + i,
+      toS > fromS ? ((f.sum(toS) - f.sum(fromS)) * DAY_S) / (toS - fromS) : f.at(fromS),
+    ])
+  const meanIn = (s: Segment) => {
+    const times = [...s.readings.map((r) => r.atS), ...s.runs.flatMap((r) => [r.fromS, r.toS])]
+    return times.length > 0 ? mean(Math.min(...times), Math.max(...times)) : mean(s.fromS, s.fromS)
+  }
   const device = (run: RateRun) => STRIKE + 1 + devices.findIndex(([name]) => name === run.device)
   const equations: Equation[] = [
     { terms: [[K, 1]], value: 0, sigma: supposed.rate },
@@ -83,6 +98,9 @@ export function fitWith(
   equations.push({ terms: [[STRIKE, 1]], value: 0, sigma: STRIKES_OFF_S })
   devices.forEach(([, deviceError], i) => {
     equations.push({ terms: [[STRIKE + 1 + i, 1]], value: 0, sigma: Math.max(deviceError, EXACT) })
+  })
+  influences.forEach(({ prior: { value, standardError } }, i) => {
+    equations.push({ terms: [[INFLUENCE + i, 1]], value, sigma: standardError })
   })
   if (prior !== null) equations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
   for (const s of held) {
@@ -96,6 +114,7 @@ export function fitWith(
           [K, days * s.turns],
           [wander(s), days],
           [STRIKE, r.byStrike === true ? 1 : 0],
+          ...between(s.meanS, r.atS),
         ],
         value: r.errorS - base,
         sigma: overClaim / Math.sqrt(r.weight),
@@ -104,37 +123,33 @@ export function fitWith(
     equations.push(...whitened(readings, walk))
     for (const run of s.runs)
       equations.push({
-        terms: [
-          [rate(s), 1],
-          [K, s.turns],
-          [wander(s), 1],
-          [device(run), 1],
-        ],
+        terms: [[rate(s), 1], [K, s.turns], [wander(s), 1], [device(run), 1], ...mean(run.fromS, run.toS)],
         value: run.secondsPerDay,
         sigma: Math.hypot(run.standardError, walk / Math.sqrt((run.toS - run.fromS) / DAY_S)),
       })
   }
   for (const link of links(segments)) equations.push(meeting(link))
 
-  const solution = solve(equations, STRIKE + 1 + devices.length)
+  const solution = solve(equations, INFLUENCE + influences.length)
   const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
   return {
     evidence: solution.logEvidence,
     worst: solution.worst,
     perTurn: known(combine(solution, [[K, 1]])),
-    rateIn: (s) => {
-      const terms: [number, number][] = [
-        [rate(s), 1],
-        [K, s.turns],
-      ]
-      if (held.includes(s)) return known(combine(solution, [...terms, [wander(s), 1]]))
-      const figure = known(combine(solution, terms))
-      return figure && { ...figure, standardError: Math.hypot(figure.standardError, WANDER_SIGMA) }
-    },
+    rateIn: (s) => rateWith(s, meanIn(s)),
+    rateOver: (s, fromS, toS) => rateWith(s, mean(fromS, toS)),
+    influences: influences.map((_, i) => combine(solution, [[INFLUENCE + i, 1]])),
     meanErrorIn: (s) => {
       const figure = combine(solution, [[constant(s), 1]])
       return { ...figure, value: figure.value + base }
     },
+  }
+
+  function rateWith(s: Segment, influenced: [number, number][]): Figure | null {
+    const terms: [number, number][] = [[rate(s), 1], [K, s.turns], ...influenced]
+    if (held.includes(s)) return known(combine(solution, [...terms, [wander(s), 1]]))
+    const figure = known(combine(solution, terms))
+    return figure && { ...figure, standardError: Math.hypot(figure.standardError, WANDER_SIGMA) }
   }
 
   /** The lines of two segments meet where the nut was turned, but for stopping and starting and the walk between. */
@@ -143,16 +158,18 @@ export function fitWith(
     const after = segments[to]!
     const terms = new Map<number, number>()
     const add = (parameter: number, by: number) => terms.set(parameter, (terms.get(parameter) ?? 0) + by)
-    const run = (s: Segment, days: number) => {
+    const run = (s: Segment, fromS: number, toS: number) => {
+      const days = (toS - fromS) / DAY_S
+      for (const [i, by] of between(fromS, toS)) add(i, by)
       add(rate(s), days)
       add(K, days * s.turns)
       if (held.includes(s)) add(wander(s), days)
     }
     add(constant(after), 1)
     add(constant(before), -1)
-    run(after, (after.fromS - after.meanS) / DAY_S)
-    run(before, (before.meanS - segments[from + 1]!.fromS) / DAY_S)
-    for (let i = from + 1; i < to; i++) run(segments[i]!, (segments[i]!.fromS - segments[i + 1]!.fromS) / DAY_S)
+    run(after, after.meanS, after.fromS)
+    run(before, segments[from + 1]!.fromS, before.meanS)
+    for (let i = from + 1; i < to; i++) run(segments[i]!, segments[i + 1]!.fromS, segments[i]!.fromS)
     const unreadDays = (after.readings[0]!.atS - before.readings.at(-1)!.atS) / DAY_S
     return {
       terms: [...terms],

@@ -6,6 +6,9 @@ export interface RateReading {
   sigmaS?: number | undefined
   /** by the moment of a strike’s first blow: the same clock strikes always as early or late by its own dial */
   byStrike?: boolean | undefined
+  /** of the air about it, °C */
+  temperatureC?: number | undefined
+  semiArcDeg?: number | undefined
 }
 
 /** A rate that was heard over a stretch of time without a break. */

@@ -1,3 +1,9 @@
+/** A value and its standard error. */
+export interface Figure {
+  value: number
+  standardError: number
+}
+
 /** One weighted equation Σ coefficient·parameter = value ± sigma; coefficients by parameter number. */
 export interface Equation {
   terms: [parameter: number, coefficient: number][]

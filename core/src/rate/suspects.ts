@@ -1,5 +1,6 @@
 import { evidenceFor } from './average.ts'
 import type { RateEvent, RateReading, RateRun } from './log.ts'
+import type { Influence } from './influences.ts'
 import { gather } from './segments.ts'
 
 /** One reading in so many is mistyped, and one clock in so many has its hands set without a word. */
@@ -43,12 +44,13 @@ export function clear(
   events: RateEvent[],
   prior: number | null,
   runs: RateRun[] = [],
+  influences: Influence[] = [],
 ): Cleared {
   const numbered = readings.map((r, index) => ({ ...r, index })).sort((a, b) => a.atS - b.atS)
   let kept = numbered
   let happened = events
   const suspects: Suspect[] = []
-  let { evidence, worst } = evidenceFor(gather(kept, happened, runs), prior)
+  let { evidence, worst } = evidenceFor(gather(kept, happened, runs), prior, influences)
   while (worst > ODD && kept.length >= 3 && suspects.length + 1 <= MOST_SHARE * numbered.length) {
     let best: {
       gain: number
@@ -77,7 +79,7 @@ export function clear(
           cost: Math.log(HANDS_UNTOLD),
         })
       for (const { cost, ...attempt } of tries) {
-        const without = evidenceFor(gather(attempt.readings, attempt.events, runs), prior)
+        const without = evidenceFor(gather(attempt.readings, attempt.events, runs), prior, influences)
         const gain = without.evidence + cost - evidence
         if (gain > 0 && (best === null || gain > best.gain)) best = { ...attempt, gain, ...without }
       }
