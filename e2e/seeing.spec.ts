@@ -106,7 +106,8 @@ test('the bob is led by hand: where it drops is seen and heard, and what puts it
   await expect(page.getByText(/^Drops 2\.\d\d° to the right and 1\.\d\d° to the left of plumb/)).toBeVisible()
   const words = (await page.getByText(/^Release \d/).textContent())!
   const [, release, error, stands] = /Release ([\d.]+)° ± ([\d.]+)°.*stands ([\d.]+)°/.exec(words)!.map(Number)
-  expect(Math.abs(release! - 2)).toBeLessThan(error! + 0.05)
+  // Two of its errors, and what a step of the slider hides.
+  expect(Math.abs(release! - 2)).toBeLessThan(2 * error! + 0.05)
   expect(Math.abs(stands! - 0.3)).toBeLessThan(0.15)
   await expect(
     page.getByText(/Raise the left side|crutch foot .* toward the left|Swing the bottom .* to the left/).first(),
