@@ -40,6 +40,8 @@ export async function loadDemo(databaseUrl: string): Promise<boolean> {
     now: () => holder.api?.now ?? new Date(),
   })
   const server = createServer(app)
+  // Between two requests a minute's sound is judged here: a line that was let go meanwhile would break the next one.
+  server.keepAliveTimeout = 0
   try {
     // A load that was broken off is taken up again; what anybody else put in is left alone.
     const own = [...PEOPLE, ...Object.values(jobsOfTheDemo(() => ''))].map((row) => row.id)
