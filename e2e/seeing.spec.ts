@@ -69,7 +69,7 @@ test('from a tapped suspension, and a scale that can’t be is refused by its fi
   await tap(103, 200)
   await page.getByLabel('Between the two strokes').fill('10')
   await page.getByLabel('Between the two strokes').press('Enter')
-  await expect(page.getByRole('alert')).toContainText('at least 10 pixels apart')
+  await expect(page.getByRole('alert').filter({ hasText: 'at least 10 pixels apart' })).toBeVisible()
   await page.getByText('from where it hangs, seen in the picture').click()
   await tap(160, 4)
   await expect(page.getByText(/from where it hangs; sure to/)).toBeVisible({ timeout: 60_000 })

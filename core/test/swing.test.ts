@@ -159,3 +159,30 @@ describe('a film of a pendulum', () => {
     expect(() => swingInFilm([...frames, { ...frames[0]!, width: 100 }])).toThrow('one size')
   })
 })
+
+describe('a slow computer that lets pictures fall', () => {
+  const whole = madeFilm({ semiArcDeg: 4.4, rod: 2.5, seconds: 1.8, periodS: 0.9, fps: 30, noise: 2 })
+  /** About nine pictures a second, told of late by up to some hundredths of a second. */
+  const fallen = (seed: number, lateS: number) => {
+    const u = random(seed)
+    const gauss = normal(u)
+    const frames: ReturnType<typeof madeFilm> = []
+    for (let t = u(); t < 5; t += (0.4 + 1.2 * u()) / 9) {
+      const at = Math.floor(30 * t)
+      frames.push({ ...whole[at % whole.length]!, atS: at / 30 + lateS * Math.abs(gauss()) })
+    }
+    return frames.sort((a, b) => a.atS - b.atS)
+  }
+
+  test('has the same arc where they keep their times', () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const { semiArcDeg, standardError } = swingInFilm(fallen(seed, 0))
+      expect(Math.abs(semiArcDeg - 4.4)).toBeLessThan(3 * standardError)
+      expect(Math.abs(semiArcDeg / 4.4 - 1)).toBeLessThan(0.02)
+    }
+  })
+
+  test('is told no arc where their times are wrong, rather than a wrong one', () => {
+    for (const seed of [1, 2, 3, 4, 5, 6]) expect(() => swingInFilm(fallen(seed, 0.15))).toThrow(/film/)
+  })
+})

@@ -91,8 +91,8 @@ export interface RateBook {
  * rate rₑ, one k for the nut has a prior from pitch and length, and the lines of two segments meet within a couple of
  * seconds where only the nut was turned. How a clock's error walks by itself and how good its readings are is judged
  * by the readings. Where readings tell of warmth or arc their figures are fitted as well, and the rate now is that at
- * the warmth and arc of the last three days. Those that don't belong are named in `suspects` and asked about. The order of the readings changes
- * nothing; centred in each segment, so times near one another and large epochs do no harm.
+ * the warmth and arc of the last three days. Those that don't belong are named in `suspects` and asked about. The order
+ * of the readings changes nothing; centred in each segment, so times near one another and large epochs do no harm.
  *
  * @param book - times in seconds on one scale, errors in seconds
  * @throws FieldError naming the reading or event

@@ -33,12 +33,12 @@ const ALONE_FALLS_DB = 16
 const ALONE_FAINTER_DB = 10
 /** Of what its fellows bring, a blow brings at least so much. */
 const LEAST_OF_USUAL = 0.3
-/** The first and the last may bring less where they come just in time and are nearly as loud. */
+/** The first and the last may bring less where they come just in time and are fainter by no more, dB. */
 const LEAST_IN_TIME = 0.15
 const IN_TIME = 0.03
-/** Of fewer no rhythm is known well enough to believe what is doubtful. */
-const FEW = 3
 const WEAKER_DB = 9
+/** Of fewer sure blows no rhythm is known well enough to believe what is doubtful. */
+const FEW = 3
 /** More places than this are not bridged by weak blows. */
 const MOST_WEAK = 4
 const SHORTEST_S = 0.28
@@ -65,8 +65,9 @@ const PIPE_BANDS = 6
  * The strikings in a row of heard blows.
  *
  * What is much fainter than its surroundings goes. Sure blows make the rhythm; where it is even, a weak one counts when
- * it comes just where one is due, and one that stands off the rhythm and brings little does not. Uneven sequences, as
- * quarters are, keep their sure blows. Two falling notes of a pipe, in pairs, are a bird's, each pair one call.
+ * it comes just where one is due, and one that stands off the rhythm and brings little does not; what was taken for a
+ * knock, or is fainter than its company, counts where it comes just in time. Uneven sequences, as quarters are, keep
+ * their sure blows. Two falling notes of a pipe, in pairs, are a bird's, each pair one call.
  */
 export function strikings(blows: HeardBlow[]): StrikeGroup[] {
   const ringing = inCompany(blows.filter((b) => b.fallDb < RINGS_DB))

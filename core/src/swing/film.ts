@@ -1,6 +1,7 @@
 import { median } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { FieldError } from '../check/require.ts'
+import { robustSpread } from '../listen/spread.ts'
 import { MarkFollower, type Followed } from './follow.ts'
 import type { GreyFrame, Place } from './frame.ts'
 import { strips } from './rod.ts'
@@ -30,6 +31,12 @@ export interface KnownOfFilm {
 const LEAST_FRAMES = 12
 /** A pixel that changes less than this between the ends of the swing is the background, of 255. */
 const LEAST_CHANGE = 12
+/** A swing runs through its angles; where they lie farther about it, share of the arc, their times or places are wrong. */
+const MOST_SCATTER = 0.1
+/** Of the places on a path so many must lie on one circle, within so many spreads and never less than px. */
+const ON_CIRCLE = 0.8
+const OFF_CIRCLE = 4
+const LEAST_OFF_PX = 0.5
 /** So many strips of the rod, at least, make a line. */
 const LEAST_STRIPS = 3
 /** What is not known of the bend of an arc, px. */
@@ -69,6 +76,12 @@ export function swingInFilm(frames: GreyFrame[], { suspension, mark }: KnownOfFi
     ? { by: 'suspension' as const, angles: anglesFrom(suspension, seen), shareError: 0, suspension }
     : (byRod(frames, ends, places, bob.half) ?? byPath(seen))
   const swing = fitSwing(told.angles)
+  if (swing.scatterDeg > MOST_SCATTER * swing.semiArcDeg)
+    throw new FieldError(
+      'film',
+      `${swing.scatterDeg.toFixed(2)}° about a swing of ${swing.semiArcDeg.toFixed(2)}°`,
+      'its pictures come too unevenly or the bob is lost in some; stop other programs, or use a film',
+    )
   const radius = told.by === 'rod' ? Infinity : Math.abs(told.suspension.y - median(seen.map((p) => p.y)))
   const grid = Number.isFinite(radius) ? (GRID_PX / radius) * (180 / Math.PI) : 0
   return {
@@ -87,8 +100,15 @@ function anglesFrom(suspension: Place, seen: Followed[]): AngleAt[] {
 }
 
 function byPath(seen: Followed[]) {
-  const { suspension, radius, radiusError } = suspensionByPath(seen)
-  const angles = anglesFrom(suspension, seen)
+  // What was followed astray for some frames would bend the circle.
+  const first = suspensionByPath(seen)
+  const offs = seen.map((p) => Math.hypot(p.x - first.suspension.x, p.y - first.suspension.y) - first.radius)
+  const most = Math.max(LEAST_OFF_PX, OFF_CIRCLE * robustSpread(offs))
+  const kept = seen.filter((_, i) => Math.abs(nth(offs, i)) <= most)
+  if (kept.length < ON_CIRCLE * seen.length)
+    throw new FieldError('film', `${kept.length} of ${seen.length} places`, 'the bob must be seen on one arc')
+  const { suspension, radius, radiusError } = suspensionByPath(kept)
+  const angles = anglesFrom(suspension, kept)
   // The arc is told by how far it bends: of that a hundredth of a pixel is not known, whatever the noise.
   const half = (Math.max(...angles.map((a) => a.deg)) - Math.min(...angles.map((a) => a.deg))) / 2
   const bendPx = (radius * (half * (Math.PI / 180)) ** 2) / 4
