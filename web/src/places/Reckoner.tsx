@@ -199,7 +199,12 @@ function reckon(
 
 function words(name: string): string {
   return name
-    .replace(/(Mm|Nmm|Deg|Ms|S|J|Percent)$/, '')
+    .replace(/(?<!Per)(Mm|Nmm|Deg|Ms|S|G|MicroJ|J|Percent)$/, '')
+    .replace(/^cg$/, 'centreOfGravity')
+    .replace(/^microJ(?=Per)/, 'work')
+    .replace(/PerMm$/, 'PerMillimetre')
+    .replace(/PerC$/, 'PerDegree')
+    .replace(/^perC(?=[A-Z])/, 'perDegree')
     .replace(/(\d+)([a-z]+)$/, ' $1 $2')
     .replace(/([A-Z])/g, ' $1')
     .toLowerCase()
