@@ -66,6 +66,7 @@ module.exports = {
     ...floor('parts', ['data']),
     ...floor('pedal', ['data', 'parts']),
     ...floor('hear', ['data', 'parts', 'pedal']),
+    ...floor('lab', ['data', 'parts']),
     ...floor('job', ['data', 'parts', 'pedal', 'hear']),
     {
       name: 'surfaces-stand-apart',

@@ -67,6 +67,7 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Assembly-room chiming clock', 'trial'],
   ['School dial', 'listen'],
   ['Harbour regulator', 'rate'],
+  ['Harbour regulator', 'pendulum'],
   ['Light-keeper’s bracket clock', 'card'],
   ['Long café clock', 'journal'],
   ['Ferry-house wall clock', 'visit'],

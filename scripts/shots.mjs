@@ -39,17 +39,18 @@ const SHOTS = [
   ['bushings', `${job('Round-top drum clock')}/bushings`, 'dark'],
   ['wheels', `${job('Round-top drum clock')}/wheels`, 'light'],
   ['escapement', `${job('Round-top drum clock')}/escapement`, 'light'],
-  ['drawers', '/drawers/bushes', 'light'],
   ['assemble', `${job('Net-loft bird clock')}/assemble`, 'light'],
   ['oil', `${job('Assembly-room chiming clock')}/oil`, 'dark'],
   ['strike', `${job('Assembly-room chiming clock')}/strike`, 'light', runStrike],
   ['trial', `${job('Assembly-room chiming clock')}/trial`, 'light'],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],
+  ['laboratory', `${job('Harbour regulator')}/pendulum`, 'light'],
   ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
+  ['drawers', '/drawers/bushes', 'light'],
   ['power', `${job('Chapel tower clock')}/power`, 'dark'],
   ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
   ['clean', `${job('Round-top drum clock')}/clean`, 'dark'],

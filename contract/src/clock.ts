@@ -132,6 +132,17 @@ export interface OwnerListed {
   clocks: { id: string; name: string }[]
 }
 
+/** Where a clock stands at its owner's, and how warm its room is; every figure may be missing. */
+export const ClockHome = only({
+  latitudeDeg: measured(-90, 90).nullable().defined().label('Latitude at home'),
+  altitudeM: measured(-430, 6000).nullable().defined().label('Altitude at home'),
+  /** mean of its coldest month */
+  winterC: measured(-30, 40).nullable().defined().label('Room in winter'),
+  summerC: measured(-30, 50).nullable().defined().label('Room in summer'),
+})
+export type ClockHome = InferType<typeof ClockHome>
+export const NO_HOME: ClockHome = { latitudeDeg: null, altitudeM: null, winterC: null, summerC: null }
+
 export const NewClock = only({
   id: id(),
   name: requiredLine(120).label('What you call it'),
@@ -140,6 +151,8 @@ export const NewClock = only({
   trains: array(Train).min(1, 'Trains: name at least one train').max(3).required().label('Trains'),
   pendulum: Pendulum,
   work: Work,
+  /** not said: nobody asked */
+  home: ClockHome.nullable().optional().default(undefined).label('At home'),
 })
 export type NewClock = InferType<typeof NewClock>
 
@@ -152,6 +165,8 @@ export const ClockChange = only({
   trains: array(Train).min(1, 'Trains: name at least one train').max(3).required().label('Trains'),
   pendulum: Pendulum,
   work: Work,
+  /** not said: nobody asked */
+  home: ClockHome.nullable().optional().default(undefined).label('At home'),
 })
 export type ClockChange = InferType<typeof ClockChange>
 export type Clock = Omit<NewClock, 'trains'> & { trains: Train[]; ownerId: string; version: number }

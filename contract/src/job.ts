@@ -30,12 +30,13 @@ import type { OilSheetRow, WitnessRow } from './oil.ts'
 import type { StrikeCountRow } from './strike.ts'
 import type { WatchRow } from './watch.ts'
 import type { FootingRow } from './footing.ts'
+import type { PendulumSheetRow, RunDownRow } from './pendulum.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
 import type { Hole } from './hole.ts'
 import type { ListeningSummary } from './listening.ts'
-import type { RateEventRow, Reading } from './rate.ts'
+import type { RateEventRow, Reading, ThermometerRow } from './rate.ts'
 import type { StripMarkRow, StripStepRow } from './strip.ts'
 import type { TrainSheetRow } from './trainSheet.ts'
 import type { ConfirmedCauseRow } from './trouble.ts'
@@ -271,6 +272,11 @@ export interface JobPage {
   strikeCounts: StrikeCountRow[]
   watches: WatchRow[]
   footings: FootingRow[]
+  /** the pendulum laid out; none or one */
+  pendulums: PendulumSheetRow[]
+  runDowns: RunDownRow[]
+  /** how warm it was beside the clock; none or one */
+  thermometers: ThermometerRow[]
   reservations: ReservationRow[]
   bushedBefore: BushedBefore[]
   listenings: ListeningSummary[]

@@ -110,7 +110,9 @@ describe('a visit in words', () => {
       ],
       pivots: [{ arbor: 'Fly', plate: 'back', work: 'burnished' }],
       events: [{ at: day(1), kind: 'oiled', turns: null }],
-      listenings: [{ firstToSecondMs: 500.4, secondToFirstMs: 499.8, outOfBeatStandardError: 0.1 }],
+      listenings: [
+        { at: '2026-01-01T00:00:00Z', firstToSecondMs: 500.4, secondToFirstMs: 499.8, outOfBeatStandardError: 0.1 },
+      ],
       readings: [2, 4, 6, 8].map((d) => ({ at: day(d), errorSeconds: -3 * d, sigmaSeconds: 0.5 })),
       causes: [{ cause: 'beat-out' }],
     })

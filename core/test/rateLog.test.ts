@@ -57,13 +57,31 @@ describe('what earlier visits taught', () => {
     }
   }
 
+  test('a visit with a thermometer tells what a degree does', () => {
+    const at = (n: number) => new Date(Date.parse('2022-01-01T00:00:00Z') + n * 86_400_000).toISOString()
+    const warmth = (n: number) => 17 + 4 * Math.sin(n / 4)
+    let error = 0
+    const readings = Array.from({ length: 40 }, (_, n) => {
+      if (n > 0) error += 1 - 0.4 * ((warmth(n) + warmth(n - 1)) / 2 - 17)
+      return { at: at(n), errorSeconds: error, sigmaSeconds: 0.1 }
+    })
+    const temperatures = readings.map((r, n) => ({ at: r.at, celsius: warmth(n) }))
+    const warm = { ...visit(at(0), 10), readings, events: [], thermometers: [{ temperatures }] }
+    const learned = learnedOf([warm, visit('2024-01-01T00:00:00Z', 10)], SETTINGS)
+    expect(learned.secondsPerDayPerC).toBeCloseTo(-0.4, 1)
+    expect(learned.secondsPerDayPerTurn).toBeCloseTo(10, 0)
+  })
+
   test('the latest visit that turned the nut tells what a turn does', () => {
     const learned = learnedOf([visit('2020-01-01T00:00:00Z', 30), visit('2024-01-01T00:00:00Z', 10)], SETTINGS)
     expect(learned.secondsPerDayPerTurn).toBeCloseTo(10, 0)
     expect(learned.lastOiledAt).toBe('2024-01-09T00:00:00.000Z')
+    expect(learned.secondsPerDayPerC).toBeNull()
     expect(learnedOf([], SETTINGS)).toEqual({
       secondsPerDayPerTurn: null,
       perTurnStandardError: null,
+      secondsPerDayPerC: null,
+      perCStandardError: null,
       lastOiledAt: null,
     })
   })

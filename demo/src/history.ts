@@ -78,6 +78,10 @@ export interface RateHistory {
   sigmaS: number
   /** steel or wooden rod: s/day for each °C */
   perDegree: number
+  /** of the room, °C from any mean; a slow swing of a month where nothing is said */
+  warmth?: (atMs: number) => number
+  /** it was kept on paper, and is read in at once */
+  asSheet?: true
 }
 
 /**
@@ -94,14 +98,18 @@ export async function keepRateBook(
   const chance = seededRandom(history.seed)
   const perTurn = secondsPerDayPerTurn(history.lengthMm, history.pitchMm, history.nutShare)
   const startMs = endMs - history.days * DAY_MS
+  const sheet = ['when,ahead s,how']
   let error = 3
   let turns = 0
   for (let hour = 0; hour <= history.days * 24; hour++) {
     const day = hour / 24
     const at = new Date(startMs + hour * 3_600_000)
-    const warmth = 2 * Math.sin((2 * Math.PI * day) / 31)
+    const warmth = history.warmth?.(at.getTime()) ?? 2 * Math.sin((2 * Math.PI * day) / 31)
     error += (history.startRate + perTurn * turns - history.perDegree * warmth) / 24
-    if (history.readingHours.includes(hour % 48)) {
+    if (history.readingHours.includes(hour % 48) && history.asSheet) {
+      const read = error + history.sigmaS * chance.normal()
+      sheet.push(`${at.toISOString()},${read.toFixed(1)},eye`)
+    } else if (history.readingHours.includes(hour % 48)) {
       const id = demoId(`reading ${key} ${hour}`)
       const read = Math.round((error + history.sigmaS * chance.normal()) * 10) / 10
       await api
@@ -127,6 +135,8 @@ export async function keepRateBook(
     if (hour > 0 && hour % (24 * history.windEvery) === 0)
       await putEvent(api.at(new Date(at.getTime() + 50 * 60_000)), jobId, `${key} wound ${day}`, 'winding', null)
   }
+  if (history.asSheet)
+    await api.at(new Date(endMs)).send('POST', `/jobs/${jobId}/log`, { text: sheet.join('\n'), keep: true })
 }
 
 /** Writes one event of the rate book at the api's moment. */

@@ -55,7 +55,8 @@ const CLOCKS = {
     name: 'Harbour regulator',
     kind: 'wall',
     marks: 'Scratched inside the case: “No. 3, H.O.” No maker’s name.',
-    trains: [{ train: 'going', power: 'weight' }],
+    trains: [{ train: 'going', power: 'weight', weightKg: 3.2, fallMm: 850 }],
+    home: { latitudeDeg: 57.2, altitudeM: 4, winterC: 11, summerC: 21 },
     pendulum: {
       ...EMPTY_PENDULUM,
       beatsPerHour: 3600,

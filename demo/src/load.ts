@@ -7,6 +7,7 @@ import { pino } from 'pino'
 import { DemoApi, demoId } from './api.ts'
 import { layDownDrawers } from './layDownDrawers.ts'
 import { layDownEstimates } from './layDownEstimates.ts'
+import { layDownPendulum, workshopWarmth } from './layDownPendulum.ts'
 import { layDownPlates } from './layDownPlates.ts'
 import { layDownSeen } from './layDownSeen.ts'
 import { layDownSet } from './layDownSet.ts'
@@ -84,8 +85,28 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
     })
   await api.at(ago(1440)).send('POST', `/jobs/${before}/close`, {})
 
-  // The regulator, now on rate: three months of readings and four turns of the nut.
-  const regulator = await take('regulator', 96)
+  // The regulator: it stood in the workshop for most of a year, its readings on paper and a logger beside it; then it
+  // was seen to, and is on rate: three months of readings and four turns of the nut.
+  const regulator = await take('regulator', 372)
+  const mercury = {
+    lengthMm: 994,
+    pitchMm: 0.8,
+    nutShare: 0.93,
+    windEvery: 7,
+    perDegree: 0.09,
+    warmth: (atMs: number) => workshopWarmth(atMs) - 16.5,
+  }
+  await keepRateBook(api, regulator, 'regulator year', nowMs - 97 * DAY_MS, {
+    ...mercury,
+    startRate: -1.8,
+    days: 272,
+    turns: {},
+    handsSet: [],
+    readingHours: [9],
+    seed: 6,
+    sigmaS: 1,
+    asSheet: true,
+  })
   const steady = heard({
     beatsPerHour: 3600,
     rateSecondsPerDay: -9,
@@ -107,19 +128,16 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   await moveTo(api.at(ago(91)), regulator, 'set', 'runs')
   await listenTo(api.at(ago(90.1)), regulator, 'regulator set', steady, { purpose: 'beat' })
   await keepRateBook(api, regulator, 'regulator', nowMs - 5 * 3_600_000, {
+    ...mercury,
     startRate: -31,
-    lengthMm: 994,
-    pitchMm: 0.8,
-    nutShare: 0.93,
     days: 88,
     turns: { 12: 0.5, 30: 0.25, 55: -0.125, 79: 0.0625 },
-    windEvery: 7,
     handsSet: [12, 30, 55],
     readingHours: [1, 22],
     seed: 5,
     sigmaS: 0.5,
-    perDegree: 0.05,
   })
+  await layDownPendulum(api, regulator, nowMs)
 
   // The school dial: heard limping, bent once, still limping.
   const school = await take('school', 6)

@@ -169,6 +169,9 @@ export const COMPOUND: Calculation[] = [
       squareShare: 'of the loss at that arc, with the square of the speed',
       scatterDeg: '°, of the readings about the curve',
     },
-    run: (i) => ({ ...pendulumDecay(i.readings, i.lengthMm, i.massG, i.cgMm, i.semiArcDeg) }),
+    run: (i) => {
+      const { arcAt: _, ...told } = pendulumDecay(i.readings, i.lengthMm, i.massG, i.cgMm, i.semiArcDeg)
+      return told
+    },
   }),
 ]

@@ -1,4 +1,4 @@
-import { driveMargin, drivePerBeat, feltEnergy, springEnergy } from '@treadle/core'
+import { bobKeptG, driveMargin, drivePerBeat, feltEnergy, springEnergy } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { figure, only } from './fields.ts'
 
@@ -64,6 +64,29 @@ export const DRIVE: Calculation[] = [
     },
     output: { microJPerBeat: 'µJ', efficiencyPercent: '% of it reaches the pendulum' },
     run: (i) => ({ ...drivePerBeat(i.weightKg, i.fallMm, i.hours, i.beatsPerHour, i.lossPerBeatMicroJ) }),
+  }),
+  calculation({
+    name: 'drive.bob',
+    title: 'The bob that a drive keeps',
+    about: 'How heavy a pendulum its drive keeps swinging, where the old one is lost.',
+    input: only({
+      microJPerBeat: figure('Each beat is given').required(),
+      sharePercent: figure('Reaches the pendulum').required(),
+      quality: figure('Quality').required(),
+      lengthMm: figure('Length').required(),
+      semiArcDeg: figure('Semi-arc').required(),
+    }),
+    fields: {
+      microJPerBeat: { unit: 'µJ', example: 44, note: 'what a weight gives each beat' },
+      sharePercent: { unit: '%', example: 30, note: 'a tenth to two thirds in a healthy clock' },
+      quality: { unit: '', example: 5000, note: 'a few hundred of a short pendulum, thousands of a long heavy one' },
+      lengthMm: { unit: 'mm', example: 994 },
+      semiArcDeg: { unit: '°', example: 2 },
+    },
+    output: { massG: 'g' },
+    run: (i) => ({
+      massG: bobKeptG(i.microJPerBeat, i.sharePercent / 100, i.quality, i.lengthMm, i.semiArcDeg),
+    }),
   }),
   calculation({
     name: 'drive.margin',

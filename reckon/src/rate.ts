@@ -17,6 +17,7 @@ export const RATE: Calculation[] = [
           sigmaSeconds: number(),
           temperatureC: number(),
           semiArcDeg: number(),
+          pressureHpa: number(),
         }),
       )
         .min(1)
@@ -24,6 +25,7 @@ export const RATE: Calculation[] = [
         .label('Readings'),
       adjustments: array(only({ at: string().required(), turns: number().required() })).label('Turns of the nut'),
       handsSet: array(string().required()).label('Hands set'),
+      wound: array(string().required()).label('Wound'),
       toleranceSecondsPerDay: figure('Rate within'),
       goalSecondsPerDay: figure('To be known to'),
       pitchMm: figure('Pitch'),
@@ -31,7 +33,7 @@ export const RATE: Calculation[] = [
     }),
     fields: {
       readings: {
-        unit: 'ISO, s, s, °C, °',
+        unit: 'ISO, s, s, °C, °, hPa',
         example: [
           { at: '2026-03-02T09:00:00Z', errorSeconds: 2 },
           { at: '2026-03-05T09:00:00Z', errorSeconds: -71.5 },
@@ -41,6 +43,7 @@ export const RATE: Calculation[] = [
       },
       adjustments: { unit: 'ISO, turns', example: [{ at: '2026-03-05T09:05:00Z', turns: 0.5 }], note: '+ raises' },
       handsSet: { unit: 'ISO', note: 'shifts the error and not the rate' },
+      wound: { unit: 'ISO', note: 'three or more: a rhythm of its winding is looked for' },
       toleranceSecondsPerDay: { unit: 's/day', note: `${RATE_TOLERANCE} when not given` },
       goalSecondsPerDay: { unit: 's/day', note: `${RATE_GOAL} when not given` },
       pitchMm: { unit: 'mm', example: 0.8 },
@@ -56,6 +59,10 @@ export const RATE: Calculation[] = [
       perCStandardError: 's/day for each °C',
       arcShare: 'of its circular error that it follows as its arc changes',
       arcShareStandardError: '',
+      secondsPerDayPerHpa: 's/day for each hPa of heavier air',
+      perHpaStandardError: 's/day for each hPa',
+      windingSecondsPerDay: 's/day that it gains run down against wound',
+      windingStandardError: 's/day',
       turnsLearntFrom: 'turns of the nut between readings',
       suggestedTurns: 'turns; 0 when none is called for',
       suggestedTurnsStandardError: 'turns',
@@ -72,7 +79,9 @@ export const RATE: Calculation[] = [
           sigmaS: r.sigmaSeconds,
           temperatureC: r.temperatureC,
           semiArcDeg: r.semiArcDeg,
+          pressureHpa: r.pressureHpa,
         })),
+        windingsS: (i.wound ?? []).map((at, n) => secondsOf(`wound[${n}]`, at)),
         events: [
           ...(i.adjustments ?? []).map((a, n) => ({
             atS: secondsOf(`adjustments[${n}].at`, a.at),
@@ -86,7 +95,7 @@ export const RATE: Calculation[] = [
         pitchMm: i.pitchMm,
         lengthMm: i.lengthMm,
       })
-      const { segments: _, nextReadingAtS, suspects, ...rest } = book
+      const { segments: _, walk: _w, nextReadingAtS, suspects, ...rest } = book
       return {
         ...rest,
         suspects: suspects.map((s) => s.index),

@@ -5,12 +5,14 @@ import { madeBook } from '../../core/test/madeBooks.ts'
 import { random } from '../../core/test/clockSound.ts'
 import { hearStrikes, madeStrike } from '../../core/test/madeStrikes.ts'
 import { MADE_TRAINS, madeBeats, type MadeRow } from '../../core/test/madeWheels.ts'
+import { madeLog } from '../../core/test/madeLogs.ts'
 import { madeRoom } from '../../core/test/madeRooms.ts'
 
 /** The large simulations: how often the truth lies within two stated errors. Prints the tables of docs/RECKONING.md. */
 
 const ROOMS = 480
 const BOOKS = 300
+const LOGS = 500
 const WHEELS = 40
 const NO_WHEELS = 1500
 const STRIKES = 400
@@ -76,6 +78,41 @@ function books(): void {
         `| ${walk} s/√day | ${readings} | ${percent(rate / BOOKS)} | ${percent(turn / BOOKS)} | ${percent(doubted / BOOKS)} |`,
       )
     }
+}
+
+/** Logs of months with weather, some with arcs, a winding rhythm and mistyped readings. */
+function logs(): void {
+  print(`\nWhat the rate book learns, ${LOGS} made logs of three months, read about once a day by ± 0.7 s\n`)
+  print(
+    '| the log has | a degree within 2 errors | rate within 2 errors | turns the wrong way | median error of a degree |',
+  )
+  print('|---|---|---|---|---|')
+  const kinds = {
+    'weather and turns of the nut': {},
+    'arcs that change': { arcs: true },
+    'a winding rhythm': { rhythm: true },
+    'slips of the pen': { slips: true },
+  }
+  for (const [title, how] of Object.entries(kinds)) {
+    let [degree, rate, wrong] = [0, 0, 0]
+    const off: number[] = []
+    for (let seed = 1; seed <= LOGS; seed++) {
+      const log = madeLog(2000 + seed, how)
+      const { readings, events, windingsS } = log
+      const book = rateBook({ pitchMm: 0.7, lengthMm: 994, readings, events, windingsS })
+      off.push(Math.abs(book.secondsPerDayPerC! - log.perC))
+      if (Math.abs(book.secondsPerDayPerC! - log.perC) < 2 * book.perCStandardError!) degree++
+      if (
+        book.rateSecondsPerDay !== null &&
+        Math.abs(book.rateSecondsPerDay - log.rateLately) < 2 * book.standardError!
+      )
+        rate++
+      if (book.move !== null && (book.move === 'lower') !== log.rateLately > 0) wrong++
+    }
+    print(
+      `| ${title} | ${percent(degree / LOGS)} | ${percent(rate / LOGS)} | ${wrong} | ${median(off).toFixed(3)} s/day |`,
+    )
+  }
 }
 
 /** A wheel that wobbles, listened to for three of its turns; and rows in which nothing does. */
@@ -146,6 +183,7 @@ function print(line: string): void {
 export function main(): number {
   rooms()
   books()
+  logs()
   wheels()
   strikes()
   return 0

@@ -58,6 +58,9 @@ export const TABLES = [
   'watch_minutes',
   'watch_marks',
   'footings',
+  'pendulums',
+  'run_downs',
+  'thermometers',
 ]
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */

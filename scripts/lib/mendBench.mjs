@@ -58,13 +58,23 @@ export async function palletFrames() {
     await page.goto(`${base}/jobs/${jobId}/escapement`)
     await page.getByRole('img', { name: /Escape wheel of 30/ }).waitFor()
     await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 800))))
-    return page.evaluate(dragged, { moves: MOVES, warm: WARM })
+    return page.evaluate(dragged, { moves: MOVES, warm: WARM, grip: 'arbor' })
   })
 }
 
-/** In the page: drags the arbor down and up, a move a frame; how long the work of a frame took, once warm. */
-async function dragged({ moves, warm }) {
-  const grip = globalThis.document.querySelector('[data-grip="arbor"]')
+/** The same while the mercury of the demo's regulator is dragged in its jar, in the laboratory. */
+export async function laboratoryFrames() {
+  return withDemoPage('Harbour regulator', async ({ page, base, jobId }) => {
+    await page.goto(`${base}/jobs/${jobId}/pendulum`)
+    await page.getByRole('slider', { name: /Mercury/ }).waitFor()
+    await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 800))))
+    return page.evaluate(dragged, { moves: MOVES, warm: WARM, grip: 'jar' })
+  })
+}
+
+/** In the page: drags a part of the drawing down and up, a move a frame; how long the work of a frame took, once warm. */
+async function dragged({ moves, warm, grip: name }) {
+  const grip = globalThis.document.querySelector(`[data-grip="${name}"]`)
   const box = grip.getBoundingClientRect()
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
   const fire = (type, dy) =>

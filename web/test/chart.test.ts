@@ -37,7 +37,11 @@ function lines(fromMs = 0): Line[] {
     pitchMm: 0.8,
     lengthMm: 994,
   })
-  const option = chartOption(book, READINGS, [turned], fromMs, COLOURS, 'sans-serif') as { series: Line[] }
+  const option = chartOption(
+    { book, readings: READINGS, events: [turned], expected: null, fromMs },
+    COLOURS,
+    'sans-serif',
+  ) as { series: Line[] }
   return option.series
 }
 

@@ -11,7 +11,10 @@ export interface VisitFacts extends RateLog {
   holes: { arbor: string; plate: string; bushed: boolean }[]
   pivots: { arbor: string; plate: string; work: string }[]
   events: { at: Moment; kind: RateEventKind; turns: number | null }[]
-  listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & { outOfBeatStandardError: number })[]
+  listenings: (Pick<HeardIntervals, 'firstToSecondMs' | 'secondToFirstMs'> & {
+    at: Moment
+    outOfBeatStandardError: number
+  })[]
   estimates: { state: string; lines: { title: string }[] }[]
   observations: { key: string; answer: string; note: string }[]
   causes: { cause: string }[]

@@ -29,10 +29,15 @@ export function temperatureSecondsPerDay(parts: PendulumPart[], rodAlphaPerMilli
   let inertiaGrows = 0
   for (const part of parts) {
     const own = part.alphaPerMillion ?? rodAlphaPerMillion
+    const across = part.acrossAlphaPerMillion ?? own
+    const rise = part.riseMm ?? 0
     const rests = part.centreMm + restsBelowCentre(part)
-    const moves = rests * rodAlphaPerMillion + (part.centreMm - rests) * own
+    // Down the rod to where what carries it stands, up that, and on by its own growth.
+    const carried = (rests + rise) * rodAlphaPerMillion - rise * (part.riseAlphaPerMillion ?? rodAlphaPerMillion)
+    const moves = carried + (part.centreMm - rests) * own
+    const wide = ownInertia({ ...part, lengthMm: 0 })
     momentGrows += part.massG * moves
-    inertiaGrows += 2 * part.massG * part.centreMm * moves + 2 * own * ownInertia(part)
+    inertiaGrows += 2 * part.massG * part.centreMm * moves + 2 * own * (ownInertia(part) - wide) + 2 * across * wide
   }
   return (-HALF_DAY_S * (inertiaGrows / inertia - momentGrows / moment)) / MILLION
 }

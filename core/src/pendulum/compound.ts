@@ -2,7 +2,7 @@ import { FieldError, requireFinite, requirePositive, requireWithin } from '../ch
 import { STANDARD_GRAVITY } from './gravity.ts'
 import { pendulumBeatsPerHour } from './length.ts'
 
-export const PART_SHAPES = ['rod', 'cylinder', 'disc', 'ball', 'point'] as const
+export const PART_SHAPES = ['rod', 'cylinder', 'disc', 'lens', 'ball', 'point'] as const
 export type PartShape = (typeof PART_SHAPES)[number]
 
 /** The point of a part that rests on the rod: where the rod carries it as both grow. */
@@ -12,7 +12,8 @@ export type HoldsAt = (typeof HOLDS_AT)[number]
 /**
  * A part of a pendulum. Depths are below the suspension.
  *
- * A rod is thin and lies along the pendulum, as a cylinder does; a disc is seen face on by one who sees the swing.
+ * A rod is thin and lies along the pendulum, as a cylinder does; a disc is seen face on by one who sees the swing, and so
+ * is a lens, whose thickness falls to its rim as a parabola.
  */
 export interface PendulumPart {
   shape: PartShape
@@ -21,14 +22,19 @@ export interface PendulumPart {
   centreMm: number
   /** of a rod or cylinder */
   lengthMm?: number | undefined
-  /** of a cylinder, disc or ball */
+  /** of a cylinder, disc, lens or ball */
   radiusMm?: number | undefined
   /** it rides on the nut */
   moves?: boolean | undefined
   /** linear expansion, millionths a degree; as the rod's when not given */
   alphaPerMillion?: number | undefined
+  /** across the pendulum, where it grows otherwise than along it */
+  acrossAlphaPerMillion?: number | undefined
   /** centre when not given */
   holdsAt?: HoldsAt | undefined
+  /** it stands so high on something that stands on the rod: a sleeve, the rising rods of a gridiron */
+  riseMm?: number | undefined
+  riseAlphaPerMillion?: number | undefined
 }
 
 /** A whole pendulum as a swinging body. */
@@ -59,6 +65,8 @@ export function ownInertia({ shape, massG, lengthMm = 0, radiusMm = 0 }: Pendulu
       return massG * (lengthMm ** 2 / 12 + radiusMm ** 2 / 4)
     case 'disc':
       return (massG * radiusMm ** 2) / 2
+    case 'lens':
+      return (massG * radiusMm ** 2) / 3
     case 'ball':
       return 0.4 * massG * radiusMm ** 2
     case 'point':
@@ -89,7 +97,7 @@ export function checkParts(parts: PendulumPart[]): void {
       if (needed) requirePositive(at(field), p[field] ?? Number.NaN)
     }
     has('lengthMm', p.shape === 'rod' || p.shape === 'cylinder')
-    has('radiusMm', p.shape === 'cylinder' || p.shape === 'disc' || p.shape === 'ball')
+    has('radiusMm', ['cylinder', 'disc', 'lens', 'ball'].includes(p.shape))
     if (p.alphaPerMillion !== undefined) requireWithin(at('alphaPerMillion'), p.alphaPerMillion, -50, 500)
   })
   const { moment } = bodyOf(parts)

@@ -20,6 +20,8 @@ export interface Decay {
   squareShare: number
   /** how far the readings lie from the curve, degrees */
   scatterDeg: number
+  /** the fitted arc so many seconds after the first, degrees */
+  arcAt: (afterS: number) => number
 }
 
 const MOST_READINGS = 1000
@@ -86,10 +88,12 @@ export function pendulumDecay(
     lossPerBeatMicroJ: lossPerPeriodMicroJ / 2,
     squareShare: (chosen.b * semiArcDeg) / falls,
     scatterDeg: chosen.scatterDeg,
+    arcAt: (afterS) => arcAt(afterS, [chosen.start, chosen.a, chosen.b]),
   }
 }
 
 interface Fall {
+  start: number
   a: number
   b: number
   squares: number
@@ -148,6 +152,7 @@ function fit(points: { t: number; arc: number }[], square: boolean): Fall {
   const spare = points.length - free.length
   const scatterDeg = Math.max(LEAST_SCATTER_DEG, spare > 0 ? Math.sqrt(squares / spare) : 0)
   return {
+    start: p[0]!,
     a: p[1]!,
     b: p[2]!,
     squares: Math.max(squares, points.length * 1e-12),

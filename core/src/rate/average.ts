@@ -1,4 +1,4 @@
-import { fitWith, type RateFit, type Supposed, type Unsteadiness } from './fit.ts'
+import { fitterOf, type RateFit, type Supposed, type Unsteadiness } from './fit.ts'
 import type { Influence } from './influences.ts'
 import type { Segment } from './segments.ts'
 import type { Figure } from './solve.ts'
@@ -9,6 +9,8 @@ const WALK_SPREAD = 0.9
 const CLAIM_SPREAD = 0.25
 const WALKS = [0.05, 0.15, 0.3, 0.5, 0.8, 1.3, 2.2, 4, 8]
 const OVER_CLAIMS = [1, 1.4, 2]
+/** What weighs less than this changes no figure that is told. */
+const NEGLIGIBLE = 1e-7
 
 /** Every unsteadiness considered, with the natural logarithm of how usual it is. */
 function grid(walks: number[], overClaims: number[]): (Unsteadiness & { usual: number })[] {
@@ -30,20 +32,26 @@ const COARSE = grid([0.15, 0.5, 1.6, 5], [1, 2.5])
  * The scatter is judged by the readings themselves: each unsteadiness counts by how well it foretells them, so that
  * errors are wide while few readings tell how steady the clock is, and true once many do.
  */
-export function fitRates(segments: Segment[], prior: number | null, influences: Influence[] = []): RateFit {
-  const fits = FINE.map(({ usual, ...unsteady }) => ({
-    usual,
-    fit: fitWith(segments, prior, unsteady, undefined, influences),
-  }))
-  const weights = softmax(fits.map(({ usual, fit }) => usual + fit.evidence))
+export function fitRates(
+  segments: Segment[],
+  prior: number | null,
+  influences: Influence[] = [],
+): RateFit & { walk: number } {
+  const fitter = fitterOf(segments, prior, influences)
+  const all = FINE.map(({ usual, ...unsteady }) => ({ usual, walk: unsteady.walk, fit: fitter(unsteady) }))
+  const likely = softmax(all.map(({ usual, fit }) => usual + fit.evidence))
+  // Most are out of the question where there are many readings: their figures need not be asked for.
+  const fits = all.filter((_, i) => likely[i]! > NEGLIGIBLE)
+  const weights = likely.filter((w) => w > NEGLIGIBLE)
   const mixed = (figureOf: (fit: RateFit) => Figure | null): Figure | null => {
     const figures = fits.map(({ fit }) => figureOf(fit))
     if (figures.some((f) => f === null)) return null
     return mixture(figures as Figure[], weights)
   }
   return {
-    evidence: evidenceOf(fits),
-    worst: Math.min(...fits.map(({ fit }) => fit.worst)),
+    evidence: evidenceOf(all),
+    walk: fits.reduce((sum, { walk }, i) => sum + weights[i]! * walk, 0),
+    worst: Math.min(...all.map(({ fit }) => fit.worst)),
     perTurn: mixed((fit) => fit.perTurn),
     rateIn: (segment) => mixed((fit) => fit.rateIn(segment)),
     rateOver: (segment, fromS, toS) => mixed((fit) => fit.rateOver(segment, fromS, toS)),
@@ -73,10 +81,8 @@ export function evidenceFor(
   prior: number | null,
   influences: Influence[] = [],
 ): { evidence: number; worst: number } {
-  const fits = COARSE.map(({ usual, ...unsteady }) => ({
-    usual,
-    fit: fitWith(segments, prior, unsteady, ORDINARY, influences),
-  }))
+  const fitter = fitterOf(segments, prior, influences, ORDINARY)
+  const fits = COARSE.map(({ usual, ...unsteady }) => ({ usual, fit: fitter(unsteady) }))
   const best = fits.reduce((a, b) => (b.usual + b.fit.evidence > a.usual + a.fit.evidence ? b : a))
   return { evidence: evidenceOf(fits), worst: best.fit.worst }
 }

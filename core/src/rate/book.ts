@@ -1,7 +1,7 @@
 import { FieldError, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { nutTurnFor, secondsPerDayPerTurn, type NutMove } from '../pendulum/nut.ts'
 import { fitRates } from './average.ts'
-import { influencesOf, type Influence } from './influences.ts'
+import { influencesOf, type Beside, type Influence } from './influences.ts'
 import type { RateEvent, RateReading, RateRun } from './log.ts'
 import { gather, type Segment } from './segments.ts'
 import { clear, type Suspect } from './suspects.ts'
@@ -24,7 +24,7 @@ const UNTOLD = 600
 const TRAVEL_MM = 12
 const TRAVEL_TURNS = 15
 
-export interface RateBookInput {
+export interface RateBookInput extends Beside {
   readings: RateReading[]
   events: RateEvent[]
   runs?: RateRun[] | undefined
@@ -62,6 +62,14 @@ export interface RateBook {
   /** share of its circular error that it follows as its arc changes: 1 for a free pendulum; null where no arcs tell */
   arcShare: number | null
   arcShareStandardError: number | null
+  /** for each hPa more of air, + gains; null where none was read */
+  secondsPerDayPerHpa: number | null
+  perHpaStandardError: number | null
+  /** how much more it gains run down than wound, s/day; null where its readings can't tell of a rhythm */
+  windingSecondsPerDay: number | null
+  windingStandardError: number | null
+  /** how the error walks by itself, s per √day */
+  walk: number
   /** how many turns of the nut have taught the figure */
   turnsLearntFrom: number
   /** turns to give, ≥ 0; 0 when none is called for or the data can't support one */
@@ -104,7 +112,7 @@ export function rateBook(book: RateBookInput): RateBook {
   const prior =
     book.pitchMm !== undefined && book.lengthMm !== undefined ? secondsPerDayPerTurn(book.lengthMm, book.pitchMm) : null
   const runs = book.runs ?? []
-  const influences = influencesOf(book.readings)
+  const influences = influencesOf(book.readings, book)
   const { suspects, readings, events } = clear(book.readings, book.events, prior, runs, influences)
   const segments = gather(readings, events, runs)
   const fit = fitRates(segments, prior, influences)
@@ -114,6 +122,8 @@ export function rateBook(book: RateBookInput): RateBook {
   }
   const warmth = learned('warmth')
   const arc = learned('arc')
+  const air = learned('air')
+  const winding = learned('winding')
   const last = segments[segments.length - 1]
   const latestS = Math.max(...readings.map((r) => r.atS), ...runs.map((r) => r.toS))
   const lately = [Math.max(last?.fromS ?? latestS, latestS - LATELY_S), latestS] as const
@@ -159,6 +169,11 @@ export function rateBook(book: RateBookInput): RateBook {
     perCStandardError: warmth?.standardError ?? null,
     arcShare: arc?.value ?? null,
     arcShareStandardError: arc?.standardError ?? null,
+    secondsPerDayPerHpa: air?.value ?? null,
+    perHpaStandardError: air?.standardError ?? null,
+    windingSecondsPerDay: winding?.value ?? null,
+    windingStandardError: winding?.standardError ?? null,
+    walk: fit.walk,
     turnsLearntFrom: turnsBetweenReadings(book),
     suggestedTurns,
     suggestedTurnsStandardError,
@@ -208,10 +223,12 @@ function check(book: RateBookInput): void {
     if (r.sigmaS !== undefined) requirePositive(`readings[${i}].sigmaSeconds`, r.sigmaS)
     if (r.temperatureC !== undefined) requireWithin(`readings[${i}].temperatureC`, r.temperatureC, -60, 80)
     if (r.semiArcDeg !== undefined) requireWithin(`readings[${i}].semiArcDeg`, r.semiArcDeg, 0, 90)
+    if (r.pressureHpa !== undefined) requireWithin(`readings[${i}].pressureHpa`, r.pressureHpa, 300, 1200)
   })
   book.events.forEach((e, i) => {
     requireFinite(`adjustments[${i}].at`, e.atS)
     if (e.kind === 'nut') requireFinite(`adjustments[${i}].turns`, e.turns)
+    if (e.kind === 'known') requireFinite(`adjustments[${i}].secondsPerDay`, e.secondsPerDay)
   })
   book.runs?.forEach((r, i) => {
     requireFinite(`runs[${i}].rateSecondsPerDay`, r.secondsPerDay)

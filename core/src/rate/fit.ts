@@ -19,6 +19,8 @@ export interface Supposed {
   error: number
 }
 
+/** How far what a gram does may stand from what its pendulum says: one standard deviation, share. */
+export const GRAM_SPREAD = 0.07
 /** A sound card that is known to the letter still leaves the equations solvable, s/day. */
 const EXACT = 1e-6
 
@@ -51,20 +53,20 @@ export interface RateFit {
 }
 
 /**
- * Rates of all segments and the figure of the nut, together, for one unsteadiness.
+ * Rates of all segments and the figure of the nut, together, for any unsteadiness: what does not hang on it is laid out
+ * once, as a book is tried by many.
  *
  * error = cₛ + (rₑ + k·turns + wₛ)·t in each segment, wₛ small, and the error's own walk beside it; where only the nut
  * was turned between two segments their lines meet within a couple of seconds. Readings by the strike share what it is
  * off by the dial; runs by one device share what its own clock is off. Each influence adds its figure times what it
  * stood at, summed over the time between.
  */
-export function fitWith(
+export function fitterOf(
   segments: Segment[],
   prior: number | null,
-  { walk, overClaim }: Unsteadiness,
-  supposed = NOTHING,
   influences: Influence[] = [],
-): RateFit {
+  supposed = NOTHING,
+): (unsteadiness: Unsteadiness) => RateFit {
   const held = segments.filter((s) => s.readings.length > 0 || s.runs.length > 0)
   const epochs = [...new Set(segments.map((s) => s.epoch))]
   const K = 0
@@ -76,6 +78,7 @@ export function fitWith(
   const devices = [...new Map(runs.map((r) => [r.device, r.deviceError]))]
   const STRIKE = 1 + epochs.length + 2 * held.length
   const INFLUENCE = STRIKE + 1 + devices.length
+  const GIVEN = INFLUENCE + influences.length
   /** Terms of what each influence stood at over a stretch, unit·days. */
   const between = (fromS: number, toS: number) =>
     influences.map((f, i): [number, number] => [INFLUENCE + i, f.sum(toS) - f.sum(fromS)])
@@ -89,22 +92,24 @@ export function fitWith(
     return times.length > 0 ? mean(Math.min(...times), Math.max(...times)) : mean(s.fromS, s.fromS)
   }
   const device = (run: RateRun) => STRIKE + 1 + devices.findIndex(([name]) => name === run.device)
-  const equations: Equation[] = [
+  const supposedEquations: Equation[] = [
     { terms: [[K, 1]], value: 0, sigma: supposed.rate },
     ...epochs.map((_, i): Equation => ({ terms: [[1 + i, 1]], value: 0, sigma: supposed.rate })),
     ...held.map((s): Equation => ({ terms: [[constant(s), 1]], value: 0, sigma: supposed.error })),
   ]
-  for (const s of held) equations.push({ terms: [[wander(s), 1]], value: 0, sigma: WANDER_SIGMA })
-  equations.push({ terms: [[STRIKE, 1]], value: 0, sigma: STRIKES_OFF_S })
+  for (const s of held) supposedEquations.push({ terms: [[wander(s), 1]], value: 0, sigma: WANDER_SIGMA })
+  supposedEquations.push({ terms: [[STRIKE, 1]], value: 0, sigma: STRIKES_OFF_S })
+  supposedEquations.push({ terms: [[GIVEN, 1]], value: 1, sigma: GRAM_SPREAD })
   devices.forEach(([, deviceError], i) => {
-    equations.push({ terms: [[STRIKE + 1 + i, 1]], value: 0, sigma: Math.max(deviceError, EXACT) })
+    supposedEquations.push({ terms: [[STRIKE + 1 + i, 1]], value: 0, sigma: Math.max(deviceError, EXACT) })
   })
   influences.forEach(({ prior: { value, standardError } }, i) => {
-    equations.push({ terms: [[INFLUENCE + i, 1]], value, sigma: standardError })
+    supposedEquations.push({ terms: [[INFLUENCE + i, 1]], value, sigma: standardError })
   })
-  if (prior !== null) equations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
-  for (const s of held) {
-    const readings = s.readings.map((r): TimedEquation => {
+  if (prior !== null) supposedEquations.push({ terms: [[K, 1]], value: prior, sigma: PRIOR_SPREAD * prior })
+  /** of each segment its readings, each with its own sigma, and its runs */
+  const laid = held.map((s) => ({
+    readings: s.readings.map((r): TimedEquation => {
       const days = (r.atS - s.meanS) / DAY_S
       return {
         days,
@@ -112,48 +117,78 @@ export function fitWith(
           [constant(s), 1],
           [rate(s), days],
           [K, days * s.turns],
+          [GIVEN, days * s.given],
           [wander(s), days],
           [STRIKE, r.byStrike === true ? 1 : 0],
           ...between(s.meanS, r.atS),
         ],
         value: r.errorS - base,
-        sigma: overClaim / Math.sqrt(r.weight),
+        sigma: 1 / Math.sqrt(r.weight),
       }
-    })
-    equations.push(...whitened(readings, walk))
-    for (const run of s.runs)
-      equations.push({
-        terms: [[rate(s), 1], [K, s.turns], [wander(s), 1], [device(run), 1], ...mean(run.fromS, run.toS)],
-        value: run.secondsPerDay,
-        sigma: Math.hypot(run.standardError, walk / Math.sqrt((run.toS - run.fromS) / DAY_S)),
-      })
-  }
-  for (const link of links(segments)) equations.push(meeting(link))
+    }),
+    runs: s.runs.map((run) => ({
+      days: (run.toS - run.fromS) / DAY_S,
+      standardError: run.standardError,
+      terms: [
+        [rate(s), 1],
+        [K, s.turns],
+        [GIVEN, s.given],
+        [wander(s), 1],
+        [device(run), 1],
+        ...mean(run.fromS, run.toS),
+      ] as Equation['terms'],
+      value: run.secondsPerDay,
+    })),
+  }))
+  const meetings = links(segments).map(meeting)
 
-  const solution = solve(equations, INFLUENCE + influences.length)
-  const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
-  return {
-    evidence: solution.logEvidence,
-    worst: solution.worst,
-    perTurn: known(combine(solution, [[K, 1]])),
-    rateIn: (s) => rateWith(s, meanIn(s)),
-    rateOver: (s, fromS, toS) => rateWith(s, mean(fromS, toS)),
-    influences: influences.map((_, i) => combine(solution, [[INFLUENCE + i, 1]])),
-    meanErrorIn: (s) => {
-      const figure = combine(solution, [[constant(s), 1]])
-      return { ...figure, value: figure.value + base }
-    },
+  return ({ walk, overClaim }) => {
+    const equations = [...supposedEquations]
+    for (const { readings, runs } of laid) {
+      equations.push(...whitened(readings, walk, overClaim))
+      for (const { days, standardError, terms, value } of runs)
+        equations.push({ terms, value, sigma: Math.hypot(standardError, walk / Math.sqrt(days)) })
+    }
+    for (const { unreadDays, jumpS, ...equation } of meetings)
+      equations.push({ ...equation, sigma: Math.hypot(jumpS, walk * Math.sqrt(unreadDays)) })
+    return told(solve(equations, GIVEN + 1))
   }
 
-  function rateWith(s: Segment, influenced: [number, number][]): Figure | null {
-    const terms: [number, number][] = [[rate(s), 1], [K, s.turns], ...influenced]
-    if (held.includes(s)) return known(combine(solution, [...terms, [wander(s), 1]]))
-    const figure = known(combine(solution, terms))
-    return figure && { ...figure, standardError: Math.hypot(figure.standardError, WANDER_SIGMA) }
+  function told(solution: Solution): RateFit {
+    const known = (figure: Figure) => (figure.standardError < supposed.rate / 10 ? figure : null)
+    return {
+      evidence: solution.logEvidence,
+      worst: solution.worst,
+      perTurn: known(combine(solution, [[K, 1]])),
+      rateIn: (s) => rateWith(s, meanIn(s)),
+      // What comes and goes with the winding is left out of the rate: it is that of a whole run.
+      rateOver: (s, fromS, toS) =>
+        rateWith(
+          s,
+          mean(fromS, toS).map(([i, by], k) => [i, influences[k]?.kind === 'winding' ? 0 : by]),
+        ),
+      influences: influences.map((_, i) => combine(solution, [[INFLUENCE + i, 1]])),
+      meanErrorIn: (s) => {
+        const figure = combine(solution, [[constant(s), 1]])
+        return { ...figure, value: figure.value + base }
+      },
+    }
+
+    function rateWith(s: Segment, influenced: [number, number][]): Figure | null {
+      const terms: [number, number][] = [[rate(s), 1], [K, s.turns], [GIVEN, s.given], ...influenced]
+      const isHeld = held.includes(s)
+      const figure = known(combine(solution, isHeld ? [...terms, [wander(s), 1]] : terms))
+      if (!figure) return null
+      const { value, standardError } = figure
+      return {
+        value,
+        standardError: isHeld ? standardError : Math.hypot(standardError, WANDER_SIGMA),
+      }
+    }
   }
 
   /** The lines of two segments meet where the nut was turned, but for stopping and starting and the walk between. */
-  function meeting({ from, to }: Link): Equation {
+  function meeting({ from, to }: Link): Omit<Equation, 'sigma'> & { unreadDays: number; jumpS: number } {
     const before = segments[from]!
     const after = segments[to]!
     const terms = new Map<number, number>()
@@ -163,6 +198,7 @@ export function fitWith(
       for (const [i, by] of between(fromS, toS)) add(i, by)
       add(rate(s), days)
       add(K, days * s.turns)
+      add(GIVEN, days * s.given)
       if (held.includes(s)) add(wander(s), days)
     }
     add(constant(after), 1)
@@ -174,7 +210,8 @@ export function fitWith(
     return {
       terms: [...terms],
       value: 0,
-      sigma: Math.hypot(JUMP_SIGMA_S * Math.sqrt(to - from), walk * Math.sqrt(unreadDays)),
+      unreadDays,
+      jumpS: JUMP_SIGMA_S * Math.sqrt(to - from),
     }
   }
 }

@@ -1,6 +1,9 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
 import { whenOpen, type WorkshopHours } from '../care/workshopHours.ts'
 import { rateBook, type RateBook, type RateBookInput } from './book.ts'
+import { expectedAfter, type Expected } from './expected.ts'
+import { pendulumTells } from './pendulumTells.ts'
+import type { SheetPart } from '../pendulum/sheet.ts'
 import { SECONDS_PER_PPM } from '../sound/ownClock.ts'
 import type { WatchRun } from '../watch/tells.ts'
 import type { RateEvent, RateRun } from './log.ts'
@@ -22,6 +25,7 @@ export const EVENT_KINDS = [
   'hands',
   'winding',
   'weight',
+  'tray',
   'arc',
   'moved',
   'beat',
@@ -49,10 +53,31 @@ const LEAST_RUN_ERROR = 0.02
 
 /** A job’s log: what the clock showed, and what was done to it between. */
 export interface RateLog {
-  readings: { at: Moment; errorSeconds: number; sigmaSeconds: number; way?: ReadingWay }[]
+  readings: {
+    at: Moment
+    errorSeconds: number
+    sigmaSeconds: number
+    way?: ReadingWay
+    temperatureC?: number | null | undefined
+    semiArcDeg?: number | null | undefined
+    pressureHpa?: number | null | undefined
+  }[]
+  /** listenings to it; short ones tell nothing of a rate */
+  listenings?: {
+    at: Moment
+    pickup?: string
+    fileName?: string
+    rateSecondsPerDay?: number
+    rateStandardError?: number
+    secondsAnalysed?: number
+  }[]
   /** watches kept on it, with the rate that each heard */
   watches?: WatchHeard[]
-  events: { at: Moment; kind: RateEventKind; turns: number | null }[]
+  events: { at: Moment; kind: RateEventKind; turns: number | null; grams?: number | null | undefined }[]
+  /** of the thermometer beside it */
+  thermometers?: { temperatures: { at: Moment; celsius: number }[] }[]
+  /** its pendulum as it was laid out on the bench */
+  pendulums?: { parts: SheetPart[] }[]
 }
 
 /** What else the rate book asks for: of the pendulum, and how well the workshop wants to know the rate. */
@@ -70,7 +95,9 @@ export function isChange(kind: RateEventKind): boolean {
 }
 
 /** A job’s log as the rate book reckons with it. */
-function rateBookInput({ readings, events, watches = [] }: RateLog, { pendulum, settings }: RateAims): RateBookInput {
+export function rateBookInput(log: RateLog, { pendulum, settings }: RateAims): RateBookInput {
+  const { readings, events, watches = [], thermometers = [], pendulums = [] } = log
+  const tells = pendulumTells(pendulums.at(-1)?.parts)
   return {
     pitchMm: pendulum.pitchMm ?? undefined,
     lengthMm: pendulum.lengthMm ?? undefined,
@@ -80,16 +107,55 @@ function rateBookInput({ readings, events, watches = [] }: RateLog, { pendulum, 
       atS: secondsOf(r.at),
       errorS: r.errorSeconds,
       sigmaS: r.sigmaSeconds,
+      temperatureC: r.temperatureC ?? undefined,
+      semiArcDeg: r.semiArcDeg ?? undefined,
+      pressureHpa: r.pressureHpa ?? undefined,
+      by: r.way,
       ...(r.way === 'strike' && { byStrike: true }),
     })),
-    runs: watches.flatMap(runsOf),
+    temperatures: thermometers.flatMap((t) =>
+      t.temperatures.map(({ at, celsius }) => ({ atS: secondsOf(at), celsius })),
+    ),
+    windingsS: events.filter((e) => e.kind === 'winding').map((e) => secondsOf(e.at)),
+    warmth: tells?.warmth,
+    runs: [...watches.flatMap(runsOf), ...heardRuns(log)],
     events: events.flatMap((e): RateEvent[] => {
       const atS = secondsOf(e.at)
       if (!isChange(e.kind)) return []
       if (e.kind === 'nut') return [{ atS, kind: 'nut', turns: e.turns ?? 0 }]
+      // Without its tray in the drawing nobody knows how deep the gram lies.
+      if (e.kind === 'tray' && tells?.hasTray)
+        return [{ atS, kind: 'known', secondsPerDay: (e.grams ?? 0) * tells.secondsPerDayPerGram }]
       return [{ atS, kind: e.kind === 'hands' ? 'hands' : 'change' }]
     }),
   }
+}
+
+/** A listening shorter than this tells less of a rate than an hour's reading by eye, s. */
+const LEAST_LISTENED_S = 300
+
+/**
+ * Long listenings as runs beside what else was read: alone they begin no book. What listened is not known by name, so
+ * all of the microphone's are taken to share one sound card's error, and each file has its own recorder's.
+ */
+function heardRuns({ readings, watches = [], listenings = [] }: RateLog): RateRun[] {
+  if (readings.length === 0 && !watches.some((w) => w.run !== null)) return []
+  return listenings.flatMap((l) => {
+    const { rateSecondsPerDay, rateStandardError, secondsAnalysed = 0 } = l
+    if (secondsAnalysed < LEAST_LISTENED_S || l.pickup === 'practice') return []
+    if (rateSecondsPerDay === undefined || rateStandardError === undefined) return []
+    const toS = secondsOf(l.at)
+    return [
+      {
+        fromS: toS - secondsAnalysed,
+        toS,
+        secondsPerDay: rateSecondsPerDay,
+        standardError: Math.max(rateStandardError, LEAST_RUN_ERROR),
+        device: l.pickup === 'file' ? `a file, ${l.fileName ?? ''}` : 'listening by microphone',
+        deviceError: SECONDS_PER_PPM * CARD_PPM,
+      },
+    ]
+  })
 }
 
 /** The practice clock’s rate is nobody’s. */
@@ -111,6 +177,15 @@ function runsOf({ beganAt, pickup, device, ppmError, run }: WatchHeard): RateRun
 /** So many books are remembered: the bench asks for those of all its clocks each time it is looked at. */
 const REMEMBERED = 300
 const books = new Map<string, RateBook>()
+/** Of the one that is looked at. */
+let foretold: { key: string; expected: Expected | null } | null = null
+
+/** What its last change was expected to do, by the same book; null where nothing can be said. */
+export function expectedOf(input: RateBookInput): Expected | null {
+  const key = JSON.stringify(input)
+  if (foretold?.key !== key) foretold = { key, expected: expectedAfter(input) }
+  return foretold.expected
+}
 
 /** A book is what its readings and events make it, so that it is reckoned once for as long as they stay as they are. */
 function remembered(input: RateBookInput): RateBook {

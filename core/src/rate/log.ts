@@ -9,6 +9,10 @@ export interface RateReading {
   /** of the air about it, °C */
   temperatureC?: number | undefined
   semiArcDeg?: number | undefined
+  /** of the air, hPa */
+  pressureHpa?: number | undefined
+  /** how it was read, by any name: readings of one name are told together in what each gives to the answer */
+  by?: string | undefined
 }
 
 /** A rate that was heard over a stretch of time without a break. */
@@ -27,8 +31,12 @@ export interface RateRun {
 /**
  * What happened between readings.
  *
- * `nut` turns the nut (+ raises); `hands` shifts the error and not the rate; `change` is anything else that may give
+ * `nut` turns the nut (+ raises); `known` changes the rate by a figure that is known (a small weight on the tray);
+ * `hands` shifts the error and not the rate; `change` is anything else that may give
  * the clock a new rate (weight, arc, move, beat, oil, stop).
  */
 export type RateEvent =
-  { atS: number; kind: 'nut'; turns: number } | { atS: number; kind: 'hands' } | { atS: number; kind: 'change' }
+  | { atS: number; kind: 'nut'; turns: number }
+  | { atS: number; kind: 'known'; secondsPerDay: number }
+  | { atS: number; kind: 'hands' }
+  | { atS: number; kind: 'change' }

@@ -10,6 +10,8 @@ export interface Segment {
   epoch: number
   /** where the nut stands against the start of the book, + raised */
   turns: number
+  /** s/day by what was laid on the tray since the start of the book */
+  given: number
   readings: (RateReading & { weight: number })[]
   /** heard wholly within it */
   runs: RateRun[]
@@ -33,7 +35,7 @@ export function gather(readings: RateReading[], events: RateEvent[], runs: RateR
   // What happened before the first reading is not in the book.
   const breaks = events.filter((e) => e.atS >= firstS).sort((a, b) => a.atS - b.atS)
   const segments: Segment[] = []
-  let start = { fromS: firstS, breaks: true, epoch: 0, turns: 0 }
+  let start = { fromS: firstS, breaks: true, epoch: 0, turns: 0, given: 0 }
   let next = 0
   const close = (until: number) => {
     const held: RateReading[] = []
@@ -45,9 +47,10 @@ export function gather(readings: RateReading[], events: RateEvent[], runs: RateR
     close(event.atS)
     start = {
       fromS: event.atS,
-      breaks: event.kind !== 'nut',
+      breaks: event.kind !== 'nut' && event.kind !== 'known',
       epoch: start.epoch + (event.kind === 'change' ? 1 : 0),
       turns: start.turns + (event.kind === 'nut' ? event.turns : 0),
+      given: start.given + (event.kind === 'known' ? event.secondsPerDay : 0),
     }
   }
   close(Number.POSITIVE_INFINITY)

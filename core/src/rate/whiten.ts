@@ -15,8 +15,9 @@ export interface TimedEquation extends Equation {
  * @param readings - of one segment, in order of time, all with the same parameters in one order; sigma is the
  *   reading's own
  * @param walk - standard deviation of the walk, s per √day
+ * @param overClaim - how much worse the readings are than their own sigma
  */
-export function whitened(readings: TimedEquation[], walk: number): Equation[] {
+export function whitened(readings: TimedEquation[], walk: number, overClaim = 1): Equation[] {
   const [first] = readings
   if (!first) return []
   // Each reading of a segment speaks of the same parameters, in the same order.
@@ -28,14 +29,15 @@ export function whitened(readings: TimedEquation[], walk: number): Equation[] {
   return readings.map((reading) => {
     variance += walk ** 2 * Math.max(0, reading.days - before)
     before = reading.days
-    const total = variance + reading.sigma ** 2
+    const total = variance + (overClaim * reading.sigma) ** 2
     const gain = variance / total
     const value = reading.value - walkedValue
-    const terms = reading.terms.map(([i, a], place): [number, number] => {
-      const left = a - walked[place]!
+    const terms: [number, number][] = []
+    for (let place = 0; place < reading.terms.length; place++) {
+      const left = reading.terms[place]![1] - walked[place]!
       walked[place]! += gain * left
-      return [i, left]
-    })
+      terms.push([parameters[place]!, left])
+    }
     walkedValue += gain * value
     variance *= 1 - gain
     return { terms, value, sigma: Math.sqrt(total) }

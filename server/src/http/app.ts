@@ -25,7 +25,9 @@ import { peopleRoutes } from '../people/routes.ts'
 import { receiver, UPLOAD_LIMITS, uploadsAMinute, type UploadLimits } from '../files/receive.ts'
 import { photoRoutes } from '../photos/routes.ts'
 import { plateRoutes } from '../plates/routes.ts'
+import { pendulumRoutes } from '../pendulum/routes.ts'
 import { rateRoutes } from '../rate/routes.ts'
+import { thermometerRoutes } from '../rate/thermometer.ts'
 import { setRoutes } from '../set/routes.ts'
 import { settingsRoutes } from '../settings/routes.ts'
 import { stockRoutes } from '../stock/routes.ts'
@@ -126,7 +128,15 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       )
       res.status(database ? 200 : 503).json({ ok: database, database, version })
     })
-    .use(jobRoutes(db), clockRoutes(db), holeRoutes(db), rateRoutes(db), listeningRoutes(db, receive, aMinute))
+    .use(
+      jobRoutes(db),
+      clockRoutes(db),
+      holeRoutes(db),
+      rateRoutes(db),
+      thermometerRoutes(db),
+      pendulumRoutes(db),
+      listeningRoutes(db, receive, aMinute),
+    )
     .use(watchRoutes(db, receive, aMinute))
     .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
     .use(plateRoutes(db), mendRoutes(db), wheelRoutes(db), stockRoutes(db))

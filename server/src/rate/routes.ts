@@ -20,8 +20,8 @@ export function rateRoutes(db: Database): Router {
     kind: 'reading',
     values: (body) => ({ ...body, at: new Date(body.at) }),
     stamp: (person) => person,
-    sentence: ({ errorSeconds, sigmaSeconds, way }, state, was) =>
-      `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s)${was ? `; it was ${signed(was.errorSeconds)} s, ${was.at.toISOString()}` : ''}.`,
+    sentence: ({ errorSeconds, sigmaSeconds, way, ...beside }, state, was) =>
+      `${state === 'created' ? 'Read' : 'Corrected a reading'}: ${signed(errorSeconds)} s, ${READING_WAY_TITLES[way]} (±${sigmaSeconds} s)${besideWords(beside)}${was ? `; it was ${signed(was.errorSeconds)} s, ${was.at.toISOString()}` : ''}.`,
     goneSentence: (row) => `Taken back: the reading of ${row.at.toISOString()}, ${signed(row.errorSeconds)} s.`,
   })
   const eventRows = rowRoutes(db, {
@@ -106,10 +106,25 @@ function signed(value: number): string {
   return `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`
 }
 
-function eventSentence({ kind, turns, showed, note }: RateEventChange): string {
+/** ", at 18.5 °C, semi-arc 2.1°" */
+function besideWords({
+  temperatureC,
+  semiArcDeg,
+  pressureHpa,
+}: Pick<ReadingChange, 'temperatureC' | 'semiArcDeg' | 'pressureHpa'>): string {
+  return [
+    temperatureC == null ? '' : `, at ${temperatureC} °C`,
+    semiArcDeg == null ? '' : `, semi-arc ${semiArcDeg}°`,
+    pressureHpa == null ? '' : `, ${pressureHpa} hPa`,
+  ].join('')
+}
+
+function eventSentence({ kind, turns, grams, showed, note }: RateEventChange): string {
   const what =
     kind === 'nut' && turns !== null
       ? `Nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
-      : EVENT_TITLES[kind].replace(/^./, (c) => c.toUpperCase())
+      : kind === 'tray' && grams != null
+        ? `${Math.abs(grams)} g ${grams > 0 ? 'laid on' : 'taken off'} the tray`
+        : EVENT_TITLES[kind].replace(/^./, (c) => c.toUpperCase())
   return `${what}${showed === '' ? '' : `; its dial showed ${showed}`}.${note === '' ? '' : ` ${note}`}`
 }

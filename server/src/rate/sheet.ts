@@ -5,14 +5,35 @@ import { v5 as uuid } from 'uuid'
 import { momentOf } from '../http/sheetMoment.ts'
 import { sheetRecords } from '../http/sheetRecords.ts'
 
-const COLUMNS = ['when', 'ahead s', 'good to s', 'how', 'event', 'turns', 'showed', 'note'] as const
+const COLUMNS = [
+  'when',
+  'ahead s',
+  'good to s',
+  'how',
+  'event',
+  'turns',
+  'showed',
+  'note',
+  'warmth °C',
+  'semi-arc °',
+  'pressure hPa',
+  'grams',
+] as const
 type Column = (typeof COLUMNS)[number]
 const MOST_ROWS = 2000
 const NAMESPACE = '5b0f3a52-8f0e-4b0a-9a57-0e9d6a0c6f11'
 
 interface LogRows {
-  readings: { at: Date; errorSeconds: number; sigmaSeconds: number; way: ReadingWay }[]
-  events: { at: Date; kind: string; turns: number | null; showed: string; note: string }[]
+  readings: {
+    at: Date
+    errorSeconds: number
+    sigmaSeconds: number
+    way: ReadingWay
+    temperatureC: number | null
+    semiArcDeg: number | null
+    pressureHpa: number | null
+  }[]
+  events: { at: Date; kind: string; turns: number | null; grams: number | null; showed: string; note: string }[]
 }
 
 export interface ReadSheet {
@@ -24,8 +45,17 @@ export interface ReadSheet {
 /** A job's log as a sheet with a heading: moments by the workshop's clock, errors in seconds, + ahead. */
 export function logCsv({ readings, events }: LogRows, timeZone: string): string {
   const rows = [
-    ...readings.map((r) => ({ at: r.at, row: [r.errorSeconds, r.sigmaSeconds, r.way, '', '', '', ''] })),
-    ...events.map((e) => ({ at: e.at, row: ['', '', '', e.kind, e.turns ?? '', e.showed, e.note] })),
+    ...readings.map((r) => ({
+      at: r.at,
+      row: [
+        ...[r.errorSeconds, r.sigmaSeconds, r.way, '', '', '', ''],
+        ...[r.temperatureC ?? '', r.semiArcDeg ?? '', r.pressureHpa ?? '', ''],
+      ],
+    })),
+    ...events.map((e) => ({
+      at: e.at,
+      row: ['', '', '', e.kind, e.turns ?? '', e.showed, e.note, '', '', '', e.grams ?? ''],
+    })),
   ].sort((a, b) => a.at.getTime() - b.at.getTime())
   return stringify(
     rows.map(({ at, row }) => [timeThere(at.getTime() / 1000, timeZone, 'second'), ...row]),
@@ -35,7 +65,7 @@ export function logCsv({ readings, events }: LogRows, timeZone: string): string 
 
 /**
  * Readings and events from a sheet or from pasted lines: "2026-11-27 09:05, -12.5". With a heading the columns are found
- * by their names; without one they are when, ahead, how. Times without a zone are the workshop's. What can't be read is
+ * by their names; without one they are when, ahead, how, warmth. Times without a zone are the workshop's. What can't be read is
  * named by its line and left out. The same line read twice is the same reading.
  */
 export function readLogSheet(text: string, jobId: string, timeZone: string, now: Date): ReadSheet {
@@ -45,7 +75,7 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
   if (typeof records === 'string') return { ...out, wrong: [{ line: 1, message: records }] }
   const heading = records[0]?.record.map((cell) => cell.toLowerCase().trim()) ?? []
   const headed = heading.includes('when')
-  const place = (name: Column, without: number) => (headed ? heading.indexOf(name) : without)
+  const place = (name: Column, without: number) => (headed ? heading.indexOf(name.toLowerCase()) : without)
   const places: Record<Column, number> = {
     when: place('when', 0),
     'ahead s': place('ahead s', 1),
@@ -55,6 +85,10 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
     turns: place('turns', -1),
     showed: place('showed', -1),
     note: place('note', -1),
+    'warmth °C': place('warmth °C', 3),
+    'semi-arc °': place('semi-arc °', -1),
+    'pressure hPa': place('pressure hPa', -1),
+    grams: place('grams', -1),
   }
   const lines = headed ? records.slice(1) : records
   if (lines.length > MOST_ROWS)
@@ -73,7 +107,8 @@ export function readLogSheet(text: string, jobId: string, timeZone: string, now:
 export function newIn(sheet: ReadSheet, log: LogRows): Pick<ReadSheet, 'readings' | 'events'> {
   const second = (at: Date | string) => Math.floor(new Date(at).getTime() / 1000)
   const reading = (r: { at: Date | string; errorSeconds: number }) => `${second(r.at)} ${r.errorSeconds}`
-  const event = (e: { at: Date | string; kind: string; turns: number | null }) => `${second(e.at)} ${e.kind} ${e.turns}`
+  const event = (e: { at: Date | string; kind: string; turns: number | null; grams?: number | null | undefined }) =>
+    `${second(e.at)} ${e.kind} ${e.turns} ${e.grams ?? null}`
   const [read, happened] = [new Set(log.readings.map(reading)), new Set(log.events.map(event))]
   return {
     readings: sheet.readings.filter((r) => !read.has(reading(r))),
@@ -98,12 +133,15 @@ function lineOf(
     if (!kind) return `Event: “${cell('event')}” is none of ${EVENT_KINDS.join(', ')}`
     const turns = readFigure(cell('turns'), '', { named: ['turns', 'turn'] })
     if (!turns.read) return `Turns: ${turns.sentence}`
+    const grams = readFigure(cell('grams'), '', { named: ['g'] })
+    if (!grams.read) return `Grams: ${grams.sentence}`
     return checked(RateEventChange, {
       id: idOf(kind),
       version: 0,
       at: iso,
       kind,
       turns: kind === 'nut' ? turns.value : null,
+      grams: kind === 'tray' ? grams.value : null,
       showed: kind === 'stopped' ? cell('showed') : '',
       note: cell('note').slice(0, 500),
     })
@@ -115,6 +153,9 @@ function lineOf(
   if (way === null) return `How: “${cell('how')}” is none of ${READING_WAYS.join(', ')}`
   const sigma = readFigure(cell('good to s'), 's')
   if (!sigma.read) return `Good to: ${sigma.sentence}`
+  const beside = { warmth: figureOf('warmth °C'), arc: figureOf('semi-arc °'), pressure: figureOf('pressure hPa') }
+  for (const [what, said] of Object.entries(beside))
+    if (!said.read) return `${what.replace(/^./, (c) => c.toUpperCase())}: ${said.sentence}`
   return checked(ReadingChange, {
     id: idOf('reading'),
     version: 0,
@@ -122,7 +163,18 @@ function lineOf(
     errorSeconds: error.value,
     sigmaSeconds: sigma.value ?? READING_SIGMAS[way],
     way,
+    temperatureC: valueOf(beside.warmth),
+    semiArcDeg: valueOf(beside.arc),
+    pressureHpa: valueOf(beside.pressure),
   })
+
+  function figureOf(name: Column) {
+    return readFigure(cell(name), '', { named: ['°C', 'C', '°', 'hPa'] })
+  }
+}
+
+function valueOf(said: ReturnType<typeof readFigure>): number | null {
+  return said.read ? said.value : null
 }
 
 function checked<T>(schema: { validateSync: (value: unknown, options: object) => T }, row: unknown): T | string {

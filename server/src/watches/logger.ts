@@ -57,11 +57,11 @@ export function readLogger(text: string, timeZone: string): LoggerRead {
 }
 
 /** In order of time, one of each moment, and no more than are kept: means of neighbours stand for them. */
-export function thinned(temperatures: Temperatures): Temperatures {
+export function thinned(temperatures: Temperatures, most = MOST_TEMPERATURES): Temperatures {
   const inTime = [...new Map(temperatures.map((t) => [t.at, t])).values()].sort(
     (a, b) => Date.parse(a.at) - Date.parse(b.at),
   )
-  const together = Math.ceil(inTime.length / MOST_TEMPERATURES)
+  const together = Math.ceil(inTime.length / most)
   if (together <= 1) return inTime
   return Array.from({ length: Math.ceil(inTime.length / together) }, (_, i) => {
     const part = inTime.slice(i * together, (i + 1) * together)

@@ -23,6 +23,7 @@ import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { watchOf } from './find.ts'
 import { readLogger, thinned } from './logger.ts'
 import { readingsOf, readStrikes, unreadStrikes } from './strikesRead.ts'
+import { forgetBesideClock, keepBesideClock } from '../rate/thermometer.ts'
 import { requireWave } from '../listenings/requireWave.ts'
 import { readSettings } from '../settings/store.ts'
 
@@ -70,12 +71,15 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
     })
     .put('/jobs/:id/watches/:row/temperatures', async (req, res) => {
       const { temperatures: more } = await bodyOf(WatchTemperatures, req)
-      await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job, write }) => {
+      await jobChange(db, req, idOf(req), { kind: 'watch' }, async (doing) => {
+        const { tx, job, write } = doing
         const watch = await watchOf(tx, job.id, idOf(req, 'row'))
         // Added to what is there: another device may have told some meanwhile.
         const temperatures = thinned([...watch.temperatures, ...more])
         if (sameValues({ temperatures }, watch)) return
         await tx.update(watches).set({ temperatures }).where(eq(watches.id, watch.id))
+        // What was told beside a watch is told beside the clock.
+        await keepBesideClock(doing, more)
         const n = more.length
         await write(
           `Beside the watch of ${watch.beganAt.toISOString()}: ${n} ${n === 1 ? 'temperature' : 'temperatures'}.`,
@@ -84,11 +88,15 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       res.status(204).end()
     })
     .delete('/jobs/:id/watches/:row/temperatures', async (req, res) => {
-      await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job, write }) => {
+      await jobChange(db, req, idOf(req), { kind: 'watch' }, async (doing) => {
+        const { tx, job, write } = doing
         const watch = await watchOf(tx, job.id, idOf(req, 'row'))
         if (watch.temperatures.length === 0) return
+        await forgetBesideClock(doing, watch.temperatures)
         await tx.update(watches).set({ temperatures: [] }).where(eq(watches.id, watch.id))
-        await write(`Taken away: the temperatures beside the watch of ${watch.beganAt.toISOString()}.`)
+        await write(
+          `Taken away: the temperatures beside the watch of ${watch.beganAt.toISOString()}, and those of its time beside the clock.`,
+        )
       })
       res.status(204).end()
     })
@@ -97,7 +105,8 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       const jobId = idOf(req)
       const { timeZone } = await readSettings(db)
       const read = readLogger(text, timeZone)
-      const kept = await jobChange(db, req, jobId, { kind: 'watch' }, async ({ tx, job, write }) => {
+      const kept = await jobChange(db, req, jobId, { kind: 'watch' }, async (doing) => {
+        const { tx, job, write } = doing
         const watch = await watchOf(tx, job.id, idOf(req, 'row'))
         const during = read.temperatures.filter((t) => isDuring(watch, Date.parse(t.at)))
         if (during.length === 0) return 0
@@ -105,6 +114,7 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
           .update(watches)
           .set({ temperatures: thinned([...watch.temperatures, ...during]) })
           .where(eq(watches.id, watch.id))
+        await keepBesideClock(doing, during)
         await write(`From a logger beside the watch of ${watch.beganAt.toISOString()}: ${during.length} temperatures.`)
         return during.length
       })

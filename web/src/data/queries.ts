@@ -25,7 +25,7 @@ import {
   type ToolRow,
   type WitnessListed,
 } from '@treadle/contract'
-import type { DonorWanted, HoleRules } from '@treadle/core'
+import type { DonorWanted, HoleRules, Learned } from '@treadle/core'
 import { once } from './once.ts'
 import { setWorkshopZone } from './workshopZone.ts'
 import { keepInPage } from './keepInPage.ts'
@@ -160,7 +160,7 @@ export interface ClockHistory {
   visits: (JobRow & { told: string[] })[]
   journal: JournalEntry[]
   /** what earlier visits taught: the nut's figure where it was learned from readings, and the last oil */
-  learned: { secondsPerDayPerTurn: number | null; perTurnStandardError: number | null; lastOiledAt: string | null }
+  learned: Learned
 }
 
 export const useClocks = (words: string) =>

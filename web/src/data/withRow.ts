@@ -26,6 +26,8 @@ const SHOWN: Record<string, [list: Lists, order: Order]> = {
   'strike-counts': ['strikeCounts', by('heardAt')],
   watches: ['watches', by('beganAt')],
   footings: ['footings', by('at')],
+  pendulums: ['pendulums', by('at')],
+  'run-downs': ['runDowns', by('ranAt')],
   observations: ['observations', by('at')],
   conditions: ['conditions', by('at')],
   causes: ['confirmedCauses', by('at')],

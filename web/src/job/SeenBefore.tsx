@@ -3,6 +3,7 @@ import { Fragment } from 'react'
 import { Link } from 'react-router'
 import { useClock } from '../data/queries.ts'
 import parts from '../parts/parts.module.css'
+import { signed } from '../parts/say.ts'
 
 /** So many visits are told, the latest first. */
 const TOLD = 3
@@ -30,6 +31,15 @@ export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; excep
             ? 'not learned yet'
             : `${data.learned.secondsPerDayPerTurn.toFixed(1)} ± ${data.learned.perTurnStandardError?.toFixed(1) ?? '?'} s a day for one turn, learned on it`}
         </dd>
+        {data.learned.secondsPerDayPerC !== null && (
+          <>
+            <dt>A degree</dt>
+            <dd>
+              {signed(data.learned.secondsPerDayPerC, 2)} ± {data.learned.perCStandardError?.toFixed(2) ?? '?'} s a day,
+              learned on it
+            </dd>
+          </>
+        )}
         {before.slice(0, TOLD).map((visit) => (
           <Fragment key={visit.id}>
             <dt>{dayjs(visit.closedAt).format('MMM YYYY')}</dt>

@@ -6,7 +6,7 @@ import { useJobData } from './useJobData.ts'
 /** Writes into the log of this clock what was done to it; what it gives back takes it out again. */
 export function useHappened(): (
   kind: RateEventChange['kind'],
-  part?: Partial<Pick<RateEventChange, 'at' | 'turns' | 'showed' | 'note'>>,
+  part?: Partial<Pick<RateEventChange, 'at' | 'turns' | 'grams' | 'showed' | 'note'>>,
 ) => () => void {
   const { job } = useJobData()
   const change = useChange()

@@ -1,18 +1,24 @@
 import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
 import { Button, CopyButton, NativeSelect, Textarea, TextInput } from '@mantine/core'
-import { useMemo, useState } from 'react'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Picture } from './reckoner/Picture.tsx'
 import styles from './Reckoner.module.css'
+
+const LaboratoryHere = lazy(async () => ({
+  default: (await import('./reckoner/LaboratoryHere.tsx')).LaboratoryHere,
+}))
+/** Its place in the address, beside the names of the calculations. */
+const LABORATORY = 'laboratory'
 
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
   const { name = CALCULATIONS[0]?.name } = useParams()
   const [words, setWords] = useState('')
   const calculation = CALCULATIONS.find((c) => c.name === name)
-  if (!calculation) return <NoSuchPage />
+  if (!calculation && name !== LABORATORY) return <NoSuchPage />
   return (
     <div className={styles.columns}>
       <nav aria-label="Calculations" className={styles.list}>
@@ -24,11 +30,19 @@ export function Reckoner() {
           onChange={(e) => setWords(e.currentTarget.value)}
           mb="xs"
         />
-        {GROUPS.map(([noun, title]) => {
-          const these = CALCULATIONS.filter((c) => c.name.startsWith(`${noun}.`) && fits(c, words))
+        {'pendulum laboratory parts compensation'.includes(words.trim().toLowerCase()) && (
+          <NavLink
+            to={`/reckoner/${LABORATORY}`}
+            className={calculation ? styles.item : `${styles.item} ${styles.here}`}
+          >
+            Pendulum laboratory
+          </NavLink>
+        )}
+        {GROUPS.map((title) => {
+          const these = CALCULATIONS.filter((c) => titleOf(c) === title && fits(c, words))
           if (these.length === 0) return null
           return (
-            <div key={noun} role="group" aria-label={title}>
+            <div key={title} role="group" aria-label={title}>
               <h2 className={styles.noun}>{title}</h2>
               {these.map((c) => (
                 <NavLink
@@ -43,7 +57,13 @@ export function Reckoner() {
           )
         })}
       </nav>
-      <One key={calculation.name} calculation={calculation} />
+      {calculation ? (
+        <One key={calculation.name} calculation={calculation} />
+      ) : (
+        <Suspense>
+          <LaboratoryHere />
+        </Suspense>
+      )}
     </div>
   )
 }
@@ -69,9 +89,12 @@ const NOUNS: Record<string, string> = {
   trouble: 'Trouble',
   estimate: 'Estimate',
 }
-const GROUPS: [noun: string, title: string][] = [...new Set(CALCULATIONS.map((c) => c.name.split('.')[0] ?? ''))].map(
-  (noun) => [noun, NOUNS[noun] ?? noun.replace(/^./, (c) => c.toUpperCase())],
-)
+/** The heading that a calculation stands under. */
+function titleOf({ name }: Calculation): string {
+  const noun = name.split('.')[0] ?? ''
+  return NOUNS[noun] ?? noun.replace(/^./, (c) => c.toUpperCase())
+}
+const GROUPS = [...new Set(CALCULATIONS.map(titleOf))]
 
 function fits({ name, title, about }: Calculation, words: string): boolean {
   return `${name} ${title} ${about}`.toLowerCase().includes(words.trim().toLowerCase())
@@ -204,6 +227,8 @@ function words(name: string): string {
     .replace(/^microJ(?=Per)/, 'work')
     .replace(/PerMm$/, 'PerMillimetre')
     .replace(/PerC$/, 'PerDegree')
+    .replace(/PerHpa$/, 'PerHectopascal')
+    .replace(/^perHpa(?=[A-Z])/, 'perHectopascal')
     .replace(/^perC(?=[A-Z])/, 'perDegree')
     .replace(/(\d+)([a-z]+)$/, ' $1 $2')
     .replace(/([A-Z])/g, ' $1')

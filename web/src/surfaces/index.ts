@@ -198,6 +198,12 @@ export const SURFACES: Surface[] = [
     owes: ['reading', 'turn', 'wind'],
   },
   {
+    path: 'pendulum',
+    bay: 'set',
+    title: 'Pendulum',
+    load: async () => (await import('./pendulum/PendulumSurface.tsx')).PendulumSurface,
+  },
+  {
     path: 'watch',
     bay: 'set',
     title: 'Watch',

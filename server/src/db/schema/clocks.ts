@@ -1,4 +1,4 @@
-import type { ClockKind, Pendulum, Train, TrainSheetChange, Work } from '@treadle/contract'
+import type { ClockHome, ClockKind, Pendulum, Train, TrainSheetChange, Work } from '@treadle/contract'
 import type { TrainName } from '@treadle/core'
 import { boolean, doublePrecision, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { version } from './columns.ts'
@@ -25,6 +25,7 @@ export const clocks = pgTable('clocks', {
     .$type<Work>()
     .notNull()
     .default({ strikeWork: null, moon: false, calendar: false, mercury: false }),
+  home: jsonb('home').$type<ClockHome>(),
   version: version(),
 })
 

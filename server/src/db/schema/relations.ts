@@ -11,6 +11,7 @@ import { plateMaps } from './plates.ts'
 import { depthTrials, escapementSheets, madeParts, springSheets, suspensions, wheelSheets } from './wheels.ts'
 import { dryRuns, oilSheets, strikeCounts, witnesses } from './set.ts'
 import { footings, watches } from './watch.ts'
+import { pendulums, runDowns, thermometers } from './pendulum.ts'
 import { cleanParts, stripMarks, stripSteps, timers } from './strip.ts'
 
 // What hangs on what, so that a whole job is read in one statement.
@@ -46,6 +47,9 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   strikeCounts: many(strikeCounts),
   watches: many(watches),
   footings: many(footings),
+  pendulums: many(pendulums),
+  runDowns: many(runDowns),
+  thermometers: many(thermometers),
   listenings: many(listenings),
   readings: many(readings),
   events: many(rateEvents),
@@ -153,6 +157,15 @@ export const watchRelations = relations(watches, ({ one }) => ({
 }))
 export const footingRelations = relations(footings, ({ one }) => ({
   job: one(jobs, { fields: [footings.jobId], references: [jobs.id] }),
+}))
+export const pendulumRelations = relations(pendulums, ({ one }) => ({
+  job: one(jobs, { fields: [pendulums.jobId], references: [jobs.id] }),
+}))
+export const runDownRelations = relations(runDowns, ({ one }) => ({
+  job: one(jobs, { fields: [runDowns.jobId], references: [jobs.id] }),
+}))
+export const thermometerRelations = relations(thermometers, ({ one }) => ({
+  job: one(jobs, { fields: [thermometers.jobId], references: [jobs.id] }),
 }))
 export const strikeCountRelations = relations(strikeCounts, ({ one }) => ({
   job: one(jobs, { fields: [strikeCounts.jobId], references: [jobs.id] }),

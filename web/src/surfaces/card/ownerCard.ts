@@ -1,5 +1,6 @@
-import { type JobPage, type Settings } from '@treadle/contract'
+import { NO_HOME, type JobPage, type Settings } from '@treadle/contract'
 import {
+  aheadOf,
   DRIVE_AGAIN,
   DRIVE_KEY,
   driveCompared,
@@ -8,7 +9,10 @@ import {
   mendDone,
   oilDue,
   outOfBeatMs,
+  pendulumTells,
+  perDegreeOf,
   rateBookOf,
+  seasonInWords,
   splitTold,
   strikeWanted,
   type RateBook,
@@ -117,9 +121,19 @@ function regulation(data: JobPage, settings: Settings): string[] {
       ? 'A small turn does much.'
       : `On this clock one full turn of the nut to the right gains about ${Math.round(perTurn)} seconds a day${perTurn >= 20 ? `, a quarter turn ${Math.round(perTurn / 4)}` : ''}.`
   return [
+    ...throughTheYear(data, settings),
     `Under the bob is a nut. To the right raises the bob and the clock goes faster; to the left lowers it: lower is slower. ${figure}`,
     'Turn once, then wait a week before you judge it.',
   ]
+}
+
+/** What the seasons do to it, where its figure for a degree and its room are known. */
+function throughTheYear(data: JobPage, settings: Settings): string[] {
+  const { clock, pendulums } = data
+  const perC = perDegreeOf(bookOf(data, settings), pendulumTells(pendulums.at(-1)?.parts)?.warmth ?? null)
+  const { season } = aheadOf(settings, null, clock.home ?? NO_HOME, perC, new Date().getMonth() + 1) ?? {}
+  const words = season ? seasonInWords(season) : null
+  return words === null ? [] : [words]
 }
 
 function whatWasDone(data: JobPage, settings: Settings): string[] {

@@ -1,15 +1,41 @@
-import { type RateBook, turnFraction, turnInWords } from '@treadle/core'
+import { type NextMove, type RateBook, turnFraction, turnInWords } from '@treadle/core'
 import { Button } from '@mantine/core'
 import { count, whenAbout } from '../../parts/say.ts'
 import { NutPicture } from './NutPicture.tsx'
 import styles from './Rate.module.css'
 
 /** What to do with the nut, and when to read again; or why neither can be said. */
-export function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: number) => void }) {
+export function Advice({
+  book,
+  move,
+  onTurned,
+  onLaid,
+}: {
+  book: RateBook
+  move: NextMove
+  onTurned: (turns: number) => void
+  onLaid: (grams: number) => void
+}) {
   const turn = turnInWords(book)
   const next = book.nextReadingAtS === null ? null : whenAbout(book.nextReadingAtS * 1000)
   return (
     <>
+      {move.what === 'weight' && (
+        <>
+          <p className={styles.instruction}>
+            {move.grams > 0 ? 'Lay' : 'Take'} {Math.abs(move.grams).toFixed(1)} g {move.grams > 0 ? 'on' : 'off'} the
+            tray
+          </p>
+          <p>
+            The pendulum need not be stopped for it. It then {move.leavesSecondsPerDay >= 0 ? 'gains' : 'loses'}{' '}
+            {Math.abs(move.leavesSecondsPerDay).toFixed(2)} s a day, as far as its rate is known.
+          </p>
+          <Button variant="default" mb="md" onClick={() => onLaid(move.grams)}>
+            Done, {Math.abs(move.grams).toFixed(1)} g {move.grams > 0 ? 'laid on' : 'taken off'}
+          </Button>
+          {turn !== null && <p className="quiet">Or by the nut:</p>}
+        </>
+      )}
       {turn !== null && book.move !== null ? (
         <>
           <p className={styles.instruction}>
@@ -39,7 +65,7 @@ export function Advice({ book, onTurned }: { book: RateBook; onTurned: (turns: n
           </div>
         </>
       ) : (
-        <p className={styles.instruction}>{NO_TURN[book.advice]}</p>
+        move.what !== 'weight' && <p className={styles.instruction}>{NO_TURN[book.advice]}</p>
       )}
       {book.secondsPerDayPerTurn !== null && book.perTurnStandardError !== null && (
         <p className={styles.rule}>

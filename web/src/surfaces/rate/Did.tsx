@@ -10,10 +10,11 @@ import styles from './Rate.module.css'
 export function Did({
   onEvent,
 }: {
-  onEvent: (kind: RateEventRow['kind'], turns?: number | null, at?: string) => void
+  onEvent: (kind: RateEventRow['kind'], turns?: number | null, at?: string, grams?: number | null) => void
 }) {
   const [when, setWhen] = useState('')
   const [turns, setTurns] = useState<number | null>(null)
+  const [grams, setGrams] = useState<number | null>(null)
   const [kind, setKind] = useState<RateEventRow['kind']>('winding')
   return (
     <div className={styles.rule}>
@@ -35,13 +36,24 @@ export function Did({
             atOnce
           />
         )}
+        {kind === 'tray' && (
+          <Figure
+            label="Grams, − taken off"
+            w="9rem"
+            of={[RateEventChange, 'grams']}
+            value={grams}
+            onKeep={setGrams}
+            atOnce
+          />
+        )}
         <MomentField label="Done on (now, if open)" value={when} onChange={setWhen} />
         <Button
           variant="default"
-          disabled={kind === 'nut' && !turns}
+          disabled={(kind === 'nut' && !turns) || (kind === 'tray' && !grams)}
           onClick={() => {
-            onEvent(kind, kind === 'nut' ? turns : null, when)
+            onEvent(kind, kind === 'nut' ? turns : null, when, kind === 'tray' ? grams : null)
             setTurns(null)
+            setGrams(null)
             setWhen('')
           }}
         >

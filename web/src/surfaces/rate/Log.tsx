@@ -53,7 +53,11 @@ export function Log({
                 <td>{whenShort(at)}</td>
                 <td>
                   {doubted.has(id) && <Mark state="watch" label="does not belong" />}{' '}
-                  {reading ? `reading ${READING_WAY_TITLES[reading.way]}` : event ? eventWords(event) : ''}
+                  {reading
+                    ? `reading ${READING_WAY_TITLES[reading.way]}${besideWords(reading)}`
+                    : event
+                      ? eventWords(event)
+                      : ''}
                 </td>
                 <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds, 1)} s</b>}</td>
                 <td className="quiet">{reading && `± ${reading.sigmaSeconds}`}</td>
@@ -115,8 +119,9 @@ function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void
 function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void }) {
   const [at, setAt] = useState(event.at)
   const [turns, setTurns] = useState(event.turns)
+  const [grams, setGrams] = useState(event.grams ?? null)
   const { id, version, kind, showed, note } = event
-  const body = { id, version, at, kind, turns, showed, note }
+  const body = { id, version, at, kind, turns, showed, note, ...(kind === 'tray' && { grams }) }
   return (
     <Group align="end">
       <span>{EVENT_TITLES[kind]}</span>
@@ -128,6 +133,17 @@ function EditEvent({ event, onDone }: { event: RateEventRow; onDone: () => void 
           of={[RateEventChange, 'turns']}
           value={turns}
           onKeep={setTurns}
+          atOnce
+        />
+      )}
+      {kind === 'tray' && (
+        <Figure
+          label="Grams, − taken off"
+          draftOf={`edit ${id}`}
+          w="9rem"
+          of={[RateEventChange, 'grams']}
+          value={grams}
+          onKeep={setGrams}
           atOnce
         />
       )}
@@ -165,10 +181,20 @@ function KeepIt({ rows, body, may, onDone }: KeepItProps) {
   )
 }
 
-function eventWords({ kind, turns, showed, note }: RateEventRow): string {
+function besideWords({ temperatureC, semiArcDeg, pressureHpa }: Reading): string {
+  return [
+    temperatureC == null ? '' : `, ${temperatureC} °C`,
+    semiArcDeg == null ? '' : `, arc ${semiArcDeg}°`,
+    pressureHpa == null ? '' : `, ${pressureHpa} hPa`,
+  ].join('')
+}
+
+function eventWords({ kind, turns, grams, showed, note }: RateEventRow): string {
   const what =
     kind === 'nut' && turns !== null
       ? `nut ${turns > 0 ? 'raised' : 'lowered'} ${turnFraction(turns)} turn`
-      : `${EVENT_TITLES[kind]}${showed === '' ? '' : `, its dial at ${showed}`}`
+      : kind === 'tray' && grams != null
+        ? `${Math.abs(grams)} g ${grams > 0 ? 'laid on' : 'taken off'} the tray`
+        : `${EVENT_TITLES[kind]}${showed === '' ? '' : `, its dial at ${showed}`}`
   return note === '' ? what : `${what}: ${note}`
 }

@@ -46,7 +46,7 @@ export function ManyReadings() {
       <summary>Several at once, or as a sheet</summary>
       <Textarea
         label="Lines from a sheet"
-        description="When, then how many seconds ahead: 2026-11-27 09:05, −12.5"
+        description="When, how many seconds ahead, and if you like how it was read and how warm it was: 2026-11-27 09:05, −12.5, eye, 18.5"
         autosize
         minRows={3}
         maxRows={10}

@@ -1,5 +1,5 @@
 import type { RateEventRow, Reading } from '@treadle/contract'
-import type { RateBook } from '@treadle/core'
+import type { Expected, RateBook } from '@treadle/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
@@ -16,12 +16,14 @@ export default function RateChart({
   book,
   readings,
   events,
+  expected,
   fromMs,
   label,
 }: {
   book: RateBook
   readings: Reading[]
   events: RateEventRow[]
+  expected: Expected | null
   fromMs: number
   label: string
 }) {
@@ -40,13 +42,13 @@ export default function RateChart({
       brass: colour('brass'),
       verdigris: colour('verdigris'),
     }
-    chart.setOption(chartOption(book, readings, events, fromMs, colours, style.fontFamily))
+    chart.setOption(chartOption({ book, readings, events, expected, fromMs }, colours, style.fontFamily))
     const watcher = new ResizeObserver(() => chart.resize())
     watcher.observe(box.current)
     return () => {
       watcher.disconnect()
       chart.dispose()
     }
-  }, [book, readings, events, fromMs, scheme])
+  }, [book, readings, events, expected, fromMs, scheme])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
 }

@@ -1,5 +1,17 @@
 import type { RateEventRow, Reading, ReadingChange, WatchRow } from '@treadle/contract'
-import { errorAtMinuteMark, isChange, type RateBook, rateBookOf, rateInWords, READING_SIGMAS } from '@treadle/core'
+import {
+  errorAtMinuteMark,
+  expectedOf,
+  isChange,
+  nextMove,
+  pendulumTells,
+  type RateBook,
+  rateBookInput,
+  rateBookOf,
+  rateInWords,
+  rateLimitFor,
+  READING_SIGMAS,
+} from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
@@ -9,26 +21,38 @@ import { useJobData } from '../../job/useJobData.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Advice } from './Advice.tsx'
+import { AheadOfIt } from './AheadOfIt.tsx'
+import { Causes } from './Causes.tsx'
+import { Foretold } from './Foretold.tsx'
 import { Did } from './Did.tsx'
 import { Doubts } from './Doubts.tsx'
 import { Log } from './Log.tsx'
 import { ManyReadings } from './ManyReadings.tsx'
-import { NewReading } from './NewReading.tsx'
+import { NewReading, type BesideReading } from './NewReading.tsx'
+import { Thermometer } from './Thermometer.tsx'
 import styles from './Rate.module.css'
 
 const RateChart = lazy(() => import('./RateChart.tsx'))
 
 /** The rate book: readings and what was done between them, the rate now, the next turn, the next reading. */
 export function RateSurface() {
-  const { job, clock, readings, events, watches } = useJobData()
+  const data = useJobData()
+  const { job, clock, readings, events, watches, listenings, thermometers, pendulums } = data
   const { data: settings } = useSettings()
   const change = useChange()
   const { pendulum } = clock
-  const book = useMemo(
-    () => (settings ? rateBookOf({ readings, events, watches }, { pendulum, settings }) : null),
-    [readings, events, watches, pendulum, settings],
-  )
-  const putReading = (at: number, errorSeconds: number, way: ReadingChange['way']) => {
+  const reckoned = useMemo(() => {
+    if (!settings) return null
+    const log = { readings, events, watches, listenings, thermometers, pendulums }
+    const aims = { pendulum, settings }
+    const book = rateBookOf(log, aims)
+    const input = rateBookInput(log, aims)
+    return book && { book, input, expected: expectedOf(input) }
+  }, [readings, events, watches, listenings, thermometers, pendulums, pendulum, settings])
+  const book = reckoned?.book ?? null
+  const tells = pendulumTells(pendulums.at(-1)?.parts)
+  const limit = rateLimitFor(pendulum.lengthMm)
+  const putReading = (at: number, errorSeconds: number, way: ReadingChange['way'], beside: BesideReading = {}) => {
     const id = uuid()
     const body = {
       id,
@@ -37,13 +61,14 @@ export function RateSurface() {
       errorSeconds: Math.round(errorSeconds * 100) / 100,
       sigmaSeconds: READING_SIGMAS[way],
       way,
+      ...beside,
     }
     change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body })
     return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` })
   }
   const happened = useHappened()
-  const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '') =>
-    happened(kind, { turns, ...(at === '' ? {} : { at }) })
+  const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '', grams: number | null = null) =>
+    happened(kind, { turns, ...(grams !== null && { grams }), ...(at === '' ? {} : { at }) })
   usePedalAction({
     label: 'Press as the hand crosses a minute',
     hint: 'against this computer’s clock',
@@ -74,6 +99,7 @@ export function RateSurface() {
               book={book}
               readings={readings}
               events={events}
+              expected={reckoned?.expected ?? null}
               fromMs={fromMs}
               label={`Error over time, ${count(readings.length, 'reading')}. ${headline}.`}
             />
@@ -91,7 +117,9 @@ export function RateSurface() {
             ]}
           />
         )}
+        {reckoned?.expected && <Foretold expected={reckoned.expected} />}
         <NewReading onKeep={putReading} />
+        <Thermometer />
         <Log readings={readings} events={events} suspects={book?.suspects ?? []} />
         <ManyReadings />
       </section>
@@ -100,8 +128,26 @@ export function RateSurface() {
         {book && book.suspects.length > 0 && (
           <Doubts suspects={book.suspects} readings={readings} onHands={(at) => putEvent('hands', null, at)} />
         )}
-        {book && <Advice book={book} onTurned={(turns) => putEvent('nut', turns)} />}
+        {book && (
+          <Advice
+            book={book}
+            move={nextMove(book, tells?.hasTray ? tells.secondsPerDayPerGram : null)}
+            onTurned={(turns) => putEvent('nut', turns)}
+            onLaid={(grams) => putEvent('tray', null, '', grams)}
+          />
+        )}
+        {limit && (
+          <p className="quiet">
+            What may be asked of it, {limit.words}.
+            {book?.rateSecondsPerDay != null &&
+              (Math.abs(book.rateSecondsPerDay) <= limit.secondsPerDay
+                ? ' It keeps that.'
+                : ' It does not keep that yet.')}
+          </p>
+        )}
         <Did onEvent={putEvent} />
+        {reckoned && <Causes book={reckoned.book} input={reckoned.input} />}
+        {reckoned && settings && <AheadOfIt book={reckoned.book} input={reckoned.input} settings={settings} />}
       </section>
     </div>
   )

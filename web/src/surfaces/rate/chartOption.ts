@@ -1,5 +1,5 @@
 import { EVENT_TITLES, type RateEventRow, type Reading } from '@treadle/contract'
-import { turnFraction, type RateBook } from '@treadle/core'
+import { turnFraction, type Expected, type RateBook } from '@treadle/core'
 import type { EChartsCoreOption } from 'echarts/core'
 
 const DAY_S = 86_400
@@ -13,12 +13,18 @@ export interface ChartColours {
   verdigris: string
 }
 
+interface Charted {
+  book: RateBook
+  readings: Reading[]
+  events: RateEventRow[]
+  /** what the last change was expected to do */
+  expected: Expected | null
+  fromMs: number
+}
+
 /** Error over time: readings, fitted segment lines with their bands, events, and where it goes from here. */
 export function chartOption(
-  book: RateBook,
-  all: Reading[],
-  happened: RateEventRow[],
-  fromMs: number,
+  { book, readings: all, events: happened, expected, fromMs }: Charted,
   colours: ChartColours,
   font: string,
 ): EChartsCoreOption {
@@ -54,6 +60,7 @@ export function chartOption(
       },
     )
   }
+  if (expected && last && Date.parse(last.at) > 1000 * expected.fromS) series.push(...bandOf(expected, last, colours))
   if (last && book.rateSecondsPerDay !== null) {
     const from = Date.parse(last.at)
     const span = Math.min(14, Math.max(2, (from - Date.parse(readings[0]?.at ?? last.at)) / 86_400_000 / 6))
@@ -125,6 +132,22 @@ export function chartOption(
     },
     series,
   }
+}
+
+/** Where the readings after the last change were expected, two standard deviations either way, as an edged band. */
+function bandOf(expected: Expected, last: Reading, { brass }: ChartColours): object[] {
+  const days = (Date.parse(last.at) / 1000 - expected.fromS) / DAY_S
+  const steps = Array.from({ length: 13 }, (_, i) => (days * i) / 12)
+  const at = (d: number) => expected.errorS + expected.rateSecondsPerDay * d
+  const edge = (side: number) => ({
+    type: 'line',
+    silent: true,
+    symbol: 'none',
+    animation: false,
+    lineStyle: { color: brass, width: 1.2, type: 'dashed' },
+    data: steps.map((d) => [(expected.fromS + d * DAY_S) * 1000, at(d) + side * 2 * expected.spreadS(d)]),
+  })
+  return [edge(-1), edge(1)]
 }
 
 const TOGETHER_MS = 2 * 3_600_000

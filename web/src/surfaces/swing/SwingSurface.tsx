@@ -10,6 +10,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PracticeFilm, VideoFilm, type Film } from '../../see/film.ts'
 import { HELD_S } from '../../see/held.ts'
 import { DropPoints } from './DropPoints.tsx'
+import { KeepRunDown } from './KeepRunDown.tsx'
 import { Overlay } from './Overlay.tsx'
 import { useSwing } from '../../see/useSwing.ts'
 import { useScale } from './useScale.ts'
@@ -148,6 +149,7 @@ export function SwingSurface() {
             let it swing. The semi-arc is measured instead of guessed; nothing of the picture leaves this page.
           </p>
         )}
+        {swing && film && film.kind !== 'file' && <KeepRunDown arcs={seen.arcs} semiArcDeg={pendulum.semiArcDeg} />}
         {swing && film && film.kind !== 'file' && seen.on !== null && <DropPoints seen={seen} film={film} />}
         {seen.led === null && <ScaleFields scale={scale} on={seen.on !== null} />}
       </section>

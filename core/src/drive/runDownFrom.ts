@@ -1,0 +1,27 @@
+import type { ArcReading } from '../pendulum/decay.ts'
+
+/** Arcs to keep of a run-down that a camera followed: more tell no more. */
+const KEPT = 24
+/** It must fall to this share of its first arc before it tells how fast it falls. */
+const FALLEN_TO = 0.93
+
+/**
+ * A run-down from the arcs that a camera told one after another: means of neighbours, seconds from the first.
+ *
+ * @returns null while it has not fallen far enough, or does not fall
+ */
+export function runDownFrom(arcs: readonly { atS: number; deg: number }[]): ArcReading[] | null {
+  const first = arcs[0]
+  if (!first || arcs.length < 4) return null
+  const together = Math.ceil(arcs.length / KEPT)
+  const mean = (of: readonly { atS: number; deg: number }[], value: (a: { atS: number; deg: number }) => number) =>
+    of.reduce((sum, a) => sum + value(a), 0) / of.length
+  const kept = Array.from({ length: Math.ceil(arcs.length / together) }, (_, i) => {
+    const part = arcs.slice(i * together, (i + 1) * together)
+    return { atS: mean(part, (a) => a.atS) - first.atS, semiArcDeg: mean(part, (a) => a.deg) }
+  })
+  const [from, to] = [kept[0]!, kept.at(-1)!]
+  return to.semiArcDeg < FALLEN_TO * from.semiArcDeg
+    ? kept.map((k) => ({ atS: Math.round(k.atS * 10) / 10, semiArcDeg: Math.round(k.semiArcDeg * 1000) / 1000 }))
+    : null
+}
