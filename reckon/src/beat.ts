@@ -31,12 +31,14 @@ export const BEAT: Calculation[] = [
       offsetDeg: figure('Offset, + right').required(),
       crutchLengthMm: figure('Length of the crutch'),
       footSpacingMm: figure('Distance of the feet'),
+      seatSpacingMm: figure('Distance of the seat board’s bearers'),
       caseHeightMm: figure('Height of the case'),
     }),
     fields: {
       offsetDeg: { unit: '°', example: 0.5 },
       crutchLengthMm: { unit: 'mm', example: 120 },
       footSpacingMm: { unit: 'mm', example: 300 },
+      seatSpacingMm: { unit: 'mm', example: 180 },
       caseHeightMm: { unit: 'mm', example: 700 },
     },
     output: {
@@ -44,6 +46,8 @@ export const BEAT: Calculation[] = [
       crutchBendToward: 'left or right',
       packMm: 'mm',
       packUnder: 'left or right',
+      seatPackMm: 'mm',
+      seatPackUnder: 'left or right',
       swingBottomMm: 'mm',
       swingBottomToward: 'left or right',
     },

@@ -1,5 +1,6 @@
 import { BEAT } from './beat.ts'
 import { BUSHING } from './bushing.ts'
+import { CALENDAR } from './calendar.ts'
 import { CLEAN } from './clean.ts'
 import { COMPOUND } from './compound.ts'
 import { DEPTH } from './depth.ts'
@@ -7,6 +8,8 @@ import { DRIVE } from './drive.ts'
 import { ESCAPEMENT } from './escapement.ts'
 import { ESTIMATE } from './estimate.ts'
 import { FILE } from './file.ts'
+import { HANDS } from './hands.ts'
+import { MOON } from './moon.ts'
 import { OIL } from './oil.ts'
 import { PENDULUM } from './pendulum.ts'
 import { PIVOT } from './pivot.ts'
@@ -42,6 +45,9 @@ export const CALCULATIONS: Calculation[] = [
   ...ESCAPEMENT,
   ...FILE,
   ...STRIKE,
+  ...HANDS,
+  ...MOON,
+  ...CALENDAR,
   ...OIL,
   ...TRIAL,
 ]

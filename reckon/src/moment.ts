@@ -21,3 +21,8 @@ function isDay(year: number, month: number, day: number): boolean {
   const date = new Date(Date.UTC(year, month - 1, day))
   return date.getUTCMonth() === month - 1 && date.getUTCDate() === day
 }
+
+/** A moment in Unix seconds as it is told. */
+export function isoOf(seconds: number): string {
+  return new Date(Math.round(seconds * 1000)).toISOString()
+}

@@ -1,7 +1,7 @@
 import { RATE_GOAL, RATE_TOLERANCE, rateBook } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { array, figure, number, only, string } from './fields.ts'
-import { secondsOf } from './moment.ts'
+import { isoOf, secondsOf } from './moment.ts'
 
 /** Calculations of the rate. */
 export const RATE: Calculation[] = [
@@ -99,7 +99,7 @@ export const RATE: Calculation[] = [
       return {
         ...rest,
         suspects: suspects.map((s) => s.index),
-        nextReadingAt: nextReadingAtS === null ? null : new Date(nextReadingAtS * 1000).toISOString(),
+        nextReadingAt: nextReadingAtS === null ? null : isoOf(nextReadingAtS),
       }
     },
   }),

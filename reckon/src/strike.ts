@@ -1,4 +1,4 @@
-import { countWheel, HALVES, strikeBlows, strikeTrain, type Halves } from '@treadle/core'
+import { countWheel, HALVES, strikeBlows, strikeTrain, strikeTrips, type Halves } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { array, figure, number, only, string } from './fields.ts'
 
@@ -57,5 +57,25 @@ export const STRIKE: Calculation[] = [
       slots: 'after (hour; 1.5 is half past one), atDeg (° round from the end of twelve’s)',
     },
     run: (i) => ({ ...countWheel(i.halves) }),
+  }),
+  calculation({
+    name: 'strike.trips',
+    title: 'A count wheel out of step',
+    about: 'How often it is tripped by hand until it has the right hour next, and the blows on the way.',
+    input: only({
+      willStrike: figure('Will strike next').required(),
+      shouldStrike: figure('Should strike next').required(),
+      halves: string<'none' | 'one'>()
+        .oneOf(['none', 'one'] as const)
+        .required()
+        .label('At the half hour'),
+    }),
+    fields: {
+      willStrike: { unit: 'hour', example: 3 },
+      shouldStrike: { unit: 'hour', example: 7 },
+      halves: { unit: '', example: 'one' },
+    },
+    output: { trips: '', blows: '' },
+    run: (i) => ({ ...strikeTrips(i.willStrike, i.shouldStrike, i.halves) }),
   }),
 ]

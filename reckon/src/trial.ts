@@ -1,9 +1,8 @@
 import { trialStanding } from '@treadle/core'
 import { calculation, type Calculation } from './calculation.ts'
 import { array, figure, only, string } from './fields.ts'
-import { secondsOf } from './moment.ts'
+import { isoOf, secondsOf } from './moment.ts'
 
-const isoOf = (seconds: number) => new Date(Math.round(seconds * 1000)).toISOString()
 const moments = (label: string) => array(string().required()).max(5000).required().label(label)
 const WITH_ZONE = 'moments with their zone'
 

@@ -7,6 +7,8 @@ export interface BeatRemedy {
   crutchBendToward?: Side | null
   packMm?: number
   packUnder?: Side | null
+  seatPackMm?: number
+  seatPackUnder?: Side | null
   swingBottomMm?: number
   swingBottomToward?: Side | null
 }
@@ -16,6 +18,8 @@ export interface RemedyLengths {
   crutchLengthMm?: number | undefined
   /** distance of the case's feet, left to right, mm */
   footSpacingMm?: number | undefined
+  /** distance of the bearers of the movement’s seat board, left to right, mm */
+  seatSpacingMm?: number | undefined
   /** hanging point of a wall case to its bottom, mm */
   caseHeightMm?: number | undefined
 }
@@ -24,7 +28,7 @@ export interface RemedyLengths {
  * What puts a clock in beat, mm and side as seen from the front, for each length that is known.
  *
  * An escapement that stands to the right of plumb (+) needs its crutch foot bent to the left, or the left side
- * raised, or the bottom of a wall case swung to the left; length × tan δ each. Sides are null at 0.
+ * of its case or of its seat board raised, or the bottom of a wall case swung to the left; length × tan δ each. Sides are null at 0.
  *
  * @param offsetDeg - where the escapement stands from plumb, degrees, + right, −20 to 20
  */
@@ -39,10 +43,12 @@ export function beatRemedy(offsetDeg: number, lengths: RemedyLengths): BeatRemed
   }
   const crutchBendMm = size('crutchLengthMm')
   const packMm = size('footSpacingMm')
+  const seatPackMm = size('seatSpacingMm')
   const swingBottomMm = size('caseHeightMm')
   return {
     ...(crutchBendMm !== undefined && { crutchBendMm, crutchBendToward: toward }),
     ...(packMm !== undefined && { packMm, packUnder: toward }),
+    ...(seatPackMm !== undefined && { seatPackMm, seatPackUnder: toward }),
     ...(swingBottomMm !== undefined && { swingBottomMm, swingBottomToward: toward }),
   }
 }

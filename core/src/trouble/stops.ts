@@ -1,6 +1,7 @@
 import { latest, secondsOf, type Moment } from '../care/moment.ts'
 import { FieldError } from '../check/require.ts'
 import { unlessRefused } from '../check/unlessRefused.ts'
+import { dialMinutes } from '../hands/dialTime.ts'
 import type { CountedTrain } from '../movement/trains.ts'
 import type { Halves } from '../strike/blows.ts'
 import { STRIKE_KIND_FACTS, type StrikeKind } from '../strike/kinds.ts'
@@ -14,12 +15,6 @@ export interface Stop {
   showedMinutes: number | null
   /** seconds that its hands had gone since the stop before; null: not known */
   ranS: number | null
-}
-
-/** Reads a time on the dial, such as 3:47, as minutes past twelve; null where it is none. */
-export function dialMinutes(showed: string): number | null {
-  const [, hour, minute] = /^(1[0-2]|[1-9]):([0-5]\d)$/.exec(showed) ?? []
-  return hour === undefined ? null : (Number(hour) % 12) * 60 + Number(minute)
 }
 
 /**
