@@ -25,7 +25,8 @@ module.exports = {
     },
     {
       name: 'core-has-few-packages',
-      comment: 'Core may use the FFT, the statistics, exact decimals and the moon’s course, and nothing else from outside.',
+      comment:
+        'Core may use the FFT, the statistics, exact decimals and the moon’s course, and nothing else from outside.',
       severity: 'error',
       from: { path: '^core/src' },
       to: { pathNot: ['^core/src', 'node_modules/(astronomy-engine|big\\.js|fft\\.js|simple-statistics)/'] },
