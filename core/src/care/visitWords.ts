@@ -1,5 +1,6 @@
 import { outOfBeatMs, splitTold, type HeardIntervals } from '../beat/heard.ts'
-import { rateBookOf, type RateAims, type RateEventKind, type RateLog } from '../rate/fromLog.ts'
+import { rateBookOf, type RateAims, type RateLog } from '../rate/fromLog.ts'
+import type { RateEventKind } from '../rate/kinds.ts'
 import { rateInWords } from '../rate/words.ts'
 import { mendDone, type MendSheets } from '../wheel/done.ts'
 import type { Moment } from './moment.ts'

@@ -1,12 +1,8 @@
 import { FieldError, requirePositive } from '../check/require.ts'
 import type { HoldsAt, PendulumPart } from './compound.ts'
 import { MERCURY_PER_MILLION } from './compensation.ts'
+import type { BobShape, SheetPartKind } from './kinds.ts'
 import { MATERIAL_FACTS, type PendulumMaterial } from './materials.ts'
-
-export const SHEET_PARTS = ['rod', 'bob', 'nut', 'jar', 'sleeve', 'gridiron', 'tray', 'weight'] as const
-export type SheetPartKind = (typeof SHEET_PARTS)[number]
-export const BOB_SHAPES = ['disc', 'lens', 'cylinder', 'ball'] as const
-export type BobShape = (typeof BOB_SHAPES)[number]
 
 /**
  * A part as one finds it on the bench. What a kind has no use for is null.

@@ -5,11 +5,9 @@ import { influencesOf, type Beside, type Influence } from './influences.ts'
 import type { RateEvent, RateReading, RateRun } from './log.ts'
 import { gather, type Segment } from './segments.ts'
 import { clear, type Suspect } from './suspects.ts'
+import { RATE_GOAL, RATE_TOLERANCE } from './tolerance.ts'
 
 const DAY_S = 86_400
-/** What a workshop asks of a rate, and how well it wants to know it, s/day: settings with these defaults. */
-export const RATE_TOLERANCE = 10
-export const RATE_GOAL = 1
 /** By eye against a time signal, s. */
 export const SIGMA_BY_EYE_S = 1
 /** A rate worth acting on stands this many standard errors from 0. */

@@ -1,5 +1,5 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
-import { isChange, type RateEventKind } from '../rate/fromLog.ts'
+import { isChange, type RateEventKind } from '../rate/kinds.ts'
 import type { Halves } from '../strike/blows.ts'
 import { patternInWords, wrongStrikes, type HeardStrike } from '../strike/faults.ts'
 import { STRIKE_KIND_FACTS, strikesRight, type StrikeKind } from '../strike/kinds.ts'

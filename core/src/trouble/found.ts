@@ -8,7 +8,7 @@ import type { CountedTrain } from '../movement/trains.ts'
 import { arborsOfPeriod, trainSheet } from '../train/sheet.ts'
 import { latest, secondsOf, type Moment } from '../care/moment.ts'
 import { DRIVE_AGAIN, DRIVE_KEY } from '../job/dryRuns.ts'
-import type { RateEventKind } from '../rate/fromLog.ts'
+import type { RateEventKind } from '../rate/kinds.ts'
 import type { FoundElsewhere } from './observed.ts'
 import { stoppingWork, stopsFound, stopsOf } from './stops.ts'
 

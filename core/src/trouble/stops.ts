@@ -7,7 +7,7 @@ import type { Halves } from '../strike/blows.ts'
 import { STRIKE_KIND_FACTS, type StrikeKind } from '../strike/kinds.ts'
 import { trainSheet } from '../train/sheet.ts'
 import { timeThere } from '../care/workshopTime.ts'
-import type { RateEventKind } from '../rate/fromLog.ts'
+import type { RateEventKind } from '../rate/kinds.ts'
 
 /** A stop of a clock on trial: what its dial showed, and for how long it had run since it was started, s. */
 export interface Stop {
