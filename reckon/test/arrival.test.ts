@@ -1,19 +1,7 @@
-import { FieldError } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { CALCULATIONS } from '../src/index.ts'
+import { ask as run, refused } from './ask.ts'
 
 describe('calculations of arrival and strip', () => {
-  const run = (name: string, input: object) => CALCULATIONS.find((c) => c.name === name)!.reckon(input)
-  const refused = (name: string, input: object) => {
-    try {
-      run(name, input)
-    } catch (error) {
-      if (error instanceof FieldError) return error.field
-      throw error
-    }
-    return null
-  }
-
   test.each<[string, object, string]>([
     ['spring.energy', { widthMm: 19, thicknessMm: 0.4, lengthMm: 1700, barrelInsideMm: 44 }, 'arborMm'],
     ['spring.energy', { widthMm: 19, thicknessMm: 0.4, lengthMm: 9000, barrelInsideMm: 44, arborMm: 14 }, 'lengthMm'],

@@ -1,8 +1,7 @@
 import { FieldError } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { CALCULATIONS } from '../src/index.ts'
+import { ask as run } from './ask.ts'
 
-const run = (name: string, input: object) => CALCULATIONS.find((c) => c.name === name)!.reckon(input)
 const close = (value: number, digits = 6): unknown => expect.closeTo(value, digits)
 
 const HOLES = [

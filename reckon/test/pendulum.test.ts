@@ -1,7 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { CALCULATIONS } from '../src/index.ts'
+import { ask as run } from './ask.ts'
 
-const run = (name: string, input: object) => CALCULATIONS.find((c) => c.name === name)!.reckon(input)
 const close = (value: number, digits = 6): unknown => expect.closeTo(value, digits)
 
 const ROD = { shape: 'rod', massG: 100, centreMm: 500, lengthMm: 1000 }

@@ -1,21 +1,5 @@
-import { FieldError } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { CALCULATIONS } from '../src/index.ts'
-
-function ask(name: string, input: unknown): Record<string, unknown> {
-  const calculation = CALCULATIONS.find((c) => c.name === name)
-  if (!calculation) throw new Error(`There is no ${name}.`)
-  return calculation.reckon(input)
-}
-const refused = (name: string, input: unknown) => {
-  try {
-    ask(name, input)
-  } catch (error) {
-    if (error instanceof FieldError) return error.field
-    throw error
-  }
-  return null
-}
+import { ask, refused } from './ask.ts'
 
 describe('strike', () => {
   test('blows, by what it strikes at the half', () => {
