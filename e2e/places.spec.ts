@@ -38,6 +38,20 @@ test.describe('the reckoner', () => {
   })
 })
 
+test('a calculation on a phone stands by itself, opens with its example, and takes a yes', async ({ demo, page }) => {
+  await page.setViewportSize({ width: 390, height: 800 })
+  await page.goto(`${demo.url}/reckoner`)
+  await page.getByRole('link', { name: 'Hands from what it shows to what it should' }).click()
+  await expect(page.getByRole('row', { name: /Stops/ })).toContainText('3')
+  await expect(page.getByRole('navigation', { name: 'Calculations' })).toBeHidden()
+  await page.getByLabel('It shows').fill('1:09')
+  await expect(page.getByRole('row', { name: /Advise/ })).toContainText('wait')
+  await page.getByLabel('Its kind allows the hand to go back').selectOption('yes')
+  await expect(page.getByRole('row', { name: /Advise/ })).toContainText('back')
+  await page.getByRole('link', { name: 'All calculations' }).click()
+  await expect(page.getByRole('navigation', { name: 'Calculations' })).toBeVisible()
+})
+
 test('the workshop’s own baths sort the parts, and a bath that is taken out is gone', async ({ own, page }) => {
   await page.goto(`${own.url}/tables/baths`)
   await page.getByLabel('Minutes of Ammoniated bath, ultrasonic').fill('5')

@@ -1,32 +1,19 @@
-import { mkdirSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import type { JobPage } from '@treadle/contract'
-import { madeFilm } from '../core/test/madeFilm.ts'
 import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
+import { fakeCamera } from './fakeCamera.ts'
 import { expect, test } from './workshop.ts'
 
-const FOLDER = join(import.meta.dirname, '..', 'test-results')
 const ARC = 4.4
+// Two full swings of 0.9 s, so that the film joins up where it begins again.
+const FILM = { semiArcDeg: ARC, seconds: 1.8, periodS: 0.9, fps: 30 }
 
-/** A made film of a swinging pendulum, as the browser's fake camera reads it. */
-function recordPendulum(): string {
-  mkdirSync(FOLDER, { recursive: true })
-  const path = join(FOLDER, 'pendulum.y4m')
-  // Two full swings of 0.9 s, so that the film joins up where it begins again.
-  const frames = madeFilm({ semiArcDeg: ARC, rod: 2.5, seconds: 1.8, periodS: 0.9, fps: 30, noise: 2 })
-  const parts = [Buffer.from('YUV4MPEG2 W320 H240 F30:1 Ip A1:1 C420jpeg\n')]
-  for (const { grey } of frames)
-    parts.push(Buffer.from('FRAME\n'), Buffer.from(grey), Buffer.alloc((320 * 240) / 2, 128))
-  writeFileSync(path, Buffer.concat(parts))
-  return path
-}
-
+// The film is drawn only where it is shown.
 test.use({
-  launchOptions: {
-    executablePath: ensureChromium(),
-    args: [...CHROMIUM_FLAGS, `--use-file-for-fake-video-capture=${recordPendulum()}`],
-  },
+  launchOptions: [
+    ({}, use) => use({ executablePath: ensureChromium(), args: [...CHROMIUM_FLAGS, fakeCamera('pendulum', FILM)] }),
+    { scope: 'worker' },
+  ],
   permissions: ['camera'],
 })
 

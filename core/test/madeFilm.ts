@@ -7,6 +7,8 @@ export interface MadeFilm {
   fps?: number
   seconds?: number
   semiArcDeg: number
+  /** it dies away to 1/e in this time, s; not said: it is driven */
+  tauS?: number
   middleDeg?: number
   periodS?: number
   /** of the suspension, px; may lie above the picture */
@@ -50,9 +52,9 @@ export function madeFilm(film: MadeFilm) {
 }
 
 function draw(out: Float32Array, width: number, height: number, film: MadeFilm, atS: number, weight: number): void {
+  const arcDeg = film.semiArcDeg * Math.exp(-atS / (film.tauS ?? Infinity))
   const angle =
-    (((film.middleDeg ?? 0) + film.semiArcDeg * Math.sin((2 * Math.PI * atS) / (film.periodS ?? 1) + 0.7)) * Math.PI) /
-    180
+    (((film.middleDeg ?? 0) + arcDeg * Math.sin((2 * Math.PI * atS) / (film.periodS ?? 1) + 0.7)) * Math.PI) / 180
   const [px, py] = film.pivot ?? [width / 2 + 0.3, -30]
   const length = film.length ?? height - 80
   const radius = film.bobRadius ?? 26

@@ -86,12 +86,27 @@ test('marks fall in even steps that a scale has, to about half', () => {
 
 test('arcs of a camera become a run-down once they have fallen', () => {
   const arcs = Array.from({ length: 200 }, (_, i) => ({ atS: 1000 + i, deg: 3 * Math.exp(-i / 1000) }))
-  const kept = runDownFrom(arcs)!
+  const { beganS, readings: kept } = runDownFrom(arcs)!
   expect(kept.length).toBeLessThanOrEqual(24)
   kept.forEach((k, i) => {
-    expect(k.semiArcDeg).toBeCloseTo(3 * Math.exp(-k.atS / 1000), 2)
+    expect(k.semiArcDeg).toBeCloseTo(3 * Math.exp(-(beganS - 1000 + k.atS) / 1000), 2)
     if (i > 0) expect(k.atS).toBeGreaterThan(kept[i - 1]!.atS)
   })
   expect(runDownFrom(arcs.slice(0, 20))).toBeNull()
   expect(runDownFrom([])).toBeNull()
+})
+
+test('what it swung under power before, or until it was pushed on, is left out of its run-down', () => {
+  const gauss = normal(random(4))
+  const fall = (fromS: number) =>
+    Array.from({ length: 120 }, (_, i) => ({ atS: fromS + i, deg: 2.5 * Math.exp(-i / 300) + 0.004 * gauss() }))
+  const driven = Array.from({ length: 300 }, (_, i) => ({ atS: i, deg: 2.5 + 0.004 * gauss() }))
+  for (const arcs of [fall(0), [...driven, ...fall(300)], [...fall(0), ...fall(120)]]) {
+    const { beganS, readings } = runDownFrom(arcs)!
+    expect(Math.abs(beganS - (arcs.at(-1)!.atS - 119))).toBeLessThanOrEqual(4)
+    const [first, last] = [readings[0]!, readings.at(-1)!]
+    const tauS = (last.atS - first.atS) / Math.log(first.semiArcDeg / last.semiArcDeg)
+    expect(Math.abs(tauS / 300 - 1)).toBeLessThan(0.03)
+  }
+  expect(runDownFrom(driven)).toBeNull()
 })

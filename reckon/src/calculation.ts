@@ -11,6 +11,8 @@ interface CalculationField {
 interface DescribedField extends CalculationField {
   label: string
   required: boolean
+  /** answered by yes or no */
+  yesNo: boolean
   choices?: string[]
   /** of a list: the fields of each of its things */
   inner?: Record<string, { required: boolean; type: string; choices?: string[] }>
@@ -71,6 +73,7 @@ function describedField(name: string, field: CalculationField, described: Record
     ...field,
     label: about?.label ?? name,
     required: about?.optional === false,
+    yesNo: about?.type === 'boolean',
     ...choicesOf(about),
     ...(inner && {
       inner: Object.fromEntries(
@@ -119,6 +122,9 @@ function checked<S extends ObjectSchema<AnyObject>>(schema: S, value: unknown): 
   }
 }
 
+/** What a type is called where its own name would not do. */
+const TYPES: Record<string, string> = { array: 'a list', boolean: 'true or false' }
+
 function asFieldError(error: ValidationError, input: object, schema: ObjectSchema<AnyObject>): FieldError {
   const unknown = (error.params as { unknown?: string } | undefined)?.unknown
   if (error.type === 'noUnknown' && unknown)
@@ -137,7 +143,7 @@ function asFieldError(error: ValidationError, input: object, schema: ObjectSchem
       return new FieldError(
         field,
         params?.value,
-        `it must be ${params?.type === 'array' ? 'a list' : `a ${params?.type ?? 'value'}`}`,
+        `it must be ${TYPES[params?.type ?? ''] ?? `a ${params?.type ?? 'value'}`}`,
       )
     case 'oneOf':
       return new FieldError(field, params?.value, `it must be one of ${params?.values ?? ''}`)

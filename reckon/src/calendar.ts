@@ -16,7 +16,7 @@ export const CALENDAR: Calculation[] = [
       showsDay: { unit: 'day, 1 to 31', example: 28 },
       date: { unit: 'YYYY-MM-DD', example: '2026-03-01' },
     },
-    output: { clicksForward: 'of 31', nextByHand: 'date, and clicks then' },
+    output: { clicksForward: 'of 31', nextByHand: 'date, clicks' },
     run: (i) => ({ ...calendarSetting(i.showsDay, i.date) }),
   }),
 ]

@@ -2,15 +2,22 @@ import type { ArcReading } from '../pendulum/decay.ts'
 
 /** Arcs to keep of a run-down that a camera followed: more tell no more. */
 const KEPT = 24
+/** What it swung before it began to fall is no run-down: it begins where the arc was this near its largest for the last time. */
+const NEAR_LARGEST = 0.99
 /** It must fall to this share of its first arc before it tells how fast it falls. */
 const FALLEN_TO = 0.93
 
 /**
- * A run-down from the arcs that a camera told one after another: means of neighbours, seconds from the first.
+ * A run-down from the arcs that a camera told one after another: when it began, on the clock of the arcs, and means of
+ * neighbours from there, seconds since then.
  *
  * @returns null while it has not fallen far enough, or does not fall
  */
-export function runDownFrom(arcs: readonly { atS: number; deg: number }[]): ArcReading[] | null {
+export function runDownFrom(
+  told: readonly { atS: number; deg: number }[],
+): { beganS: number; readings: ArcReading[] } | null {
+  const largest = told.reduce((most, a) => Math.max(most, a.deg), 0)
+  const arcs = told.slice(told.findLastIndex((a) => a.deg >= NEAR_LARGEST * largest))
   const first = arcs[0]
   if (!first || arcs.length < 4) return null
   const together = Math.ceil(arcs.length / KEPT)
@@ -22,6 +29,12 @@ export function runDownFrom(arcs: readonly { atS: number; deg: number }[]): ArcR
   })
   const [from, to] = [kept[0]!, kept.at(-1)!]
   return to.semiArcDeg < FALLEN_TO * from.semiArcDeg
-    ? kept.map((k) => ({ atS: Math.round(k.atS * 10) / 10, semiArcDeg: Math.round(k.semiArcDeg * 1000) / 1000 }))
+    ? {
+        beganS: first.atS,
+        readings: kept.map((k) => ({
+          atS: Math.round(k.atS * 10) / 10,
+          semiArcDeg: Math.round(k.semiArcDeg * 1000) / 1000,
+        })),
+      }
     : null
 }

@@ -56,8 +56,8 @@ export function Laboratory(props: LaboratoryProps) {
   // What holds it in the heat takes a hundred pendulums to find: it follows the hand when there is time.
   const calm = useDeferredValue(shown)
   const told = useMemo(() => reckoned(shown, setting, beatsPerHour, thread), [shown, setting, beatsPerHour, thread])
-  if (sheet.length === 0)
-    return (
+  if (sheet.length === 0) {
+    const begin = (
       <section>
         <h2>Pendulum</h2>
         <p className={parts.say}>
@@ -71,6 +71,16 @@ export function Laboratory(props: LaboratoryProps) {
         </Button>
       </section>
     )
+    // A run-down asks for no drawing: the pendulum's weight is enough.
+    return children === undefined ? (
+      begin
+    ) : (
+      <div className={parts.columns}>
+        {begin}
+        <div className={styles.aside}>{children}</div>
+      </div>
+    )
+  }
   return (
     <div className={styles.box}>
       <div className={styles.lab} data-aside={children !== undefined}>

@@ -1,10 +1,13 @@
 import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
 import { Button, CopyButton, NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { useMediaQuery } from '@mantine/hooks'
 import { lazy, Suspense, useMemo, useState } from 'react'
-import { NavLink, useParams } from 'react-router'
+import { Link, NavLink, useParams } from 'react-router'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
+import { spoken } from '../parts/say.ts'
 import { Picture } from './reckoner/Picture.tsx'
+import { choicesToPick, examplesTyped, inputOf } from './reckoner/typed.ts'
 import styles from './Reckoner.module.css'
 
 const LaboratoryHere = lazy(async () => ({
@@ -15,55 +18,73 @@ const LABORATORY = 'laboratory'
 
 /** Every calculation, usable without a job: the same functions that the surfaces and the shell command use. */
 export function Reckoner() {
-  const { name = CALCULATIONS[0]?.name } = useParams()
+  const { name: chosen } = useParams()
+  const narrow = useMediaQuery('(max-width: 62em)', undefined, { getInitialValueInEffect: false })
+  const name = chosen ?? CALCULATIONS[0]?.name
   const [words, setWords] = useState('')
   const calculation = CALCULATIONS.find((c) => c.name === name)
   if (!calculation && name !== LABORATORY) return <NoSuchPage />
+  const list = (
+    <nav aria-label="Calculations" className={styles.list}>
+      <h1>Reckoner</h1>
+      <TextInput
+        aria-label="Find a calculation"
+        placeholder="beat, bush, spring…"
+        value={words}
+        onChange={(e) => setWords(e.currentTarget.value)}
+        mb="xs"
+      />
+      {'pendulum laboratory parts compensation'.includes(words.trim().toLowerCase()) && (
+        <NavLink
+          to={`/reckoner/${LABORATORY}`}
+          className={calculation || narrow ? styles.item : `${styles.item} ${styles.here}`}
+        >
+          Pendulum laboratory
+        </NavLink>
+      )}
+      {GROUPS.map((title) => {
+        const these = CALCULATIONS.filter((c) => titleOf(c) === title && fits(c, words))
+        if (these.length === 0) return null
+        return (
+          <div key={title} role="group" aria-label={title}>
+            <h2 className={styles.noun}>{title}</h2>
+            {these.map((c) => (
+              <NavLink
+                key={c.name}
+                to={`/reckoner/${c.name}`}
+                className={c === calculation && !narrow ? `${styles.item} ${styles.here}` : styles.item}
+              >
+                {c.title}
+              </NavLink>
+            ))}
+          </div>
+        )
+      })}
+    </nav>
+  )
+  const one = calculation ? (
+    <One key={calculation.name} calculation={calculation} />
+  ) : (
+    <Suspense>
+      <LaboratoryHere />
+    </Suspense>
+  )
+  // Where there is no room for both, the list leads to the calculation, and that leads back.
+  if (narrow)
+    return chosen === undefined ? (
+      list
+    ) : (
+      <>
+        <Link to="/reckoner" className={styles.back}>
+          All calculations
+        </Link>
+        {one}
+      </>
+    )
   return (
     <div className={styles.columns}>
-      <nav aria-label="Calculations" className={styles.list}>
-        <h1>Reckoner</h1>
-        <TextInput
-          aria-label="Find a calculation"
-          placeholder="beat, bush, spring…"
-          value={words}
-          onChange={(e) => setWords(e.currentTarget.value)}
-          mb="xs"
-        />
-        {'pendulum laboratory parts compensation'.includes(words.trim().toLowerCase()) && (
-          <NavLink
-            to={`/reckoner/${LABORATORY}`}
-            className={calculation ? styles.item : `${styles.item} ${styles.here}`}
-          >
-            Pendulum laboratory
-          </NavLink>
-        )}
-        {GROUPS.map((title) => {
-          const these = CALCULATIONS.filter((c) => titleOf(c) === title && fits(c, words))
-          if (these.length === 0) return null
-          return (
-            <div key={title} role="group" aria-label={title}>
-              <h2 className={styles.noun}>{title}</h2>
-              {these.map((c) => (
-                <NavLink
-                  key={c.name}
-                  to={`/reckoner/${c.name}`}
-                  className={c === calculation ? `${styles.item} ${styles.here}` : styles.item}
-                >
-                  {c.title}
-                </NavLink>
-              ))}
-            </div>
-          )
-        })}
-      </nav>
-      {calculation ? (
-        <One key={calculation.name} calculation={calculation} />
-      ) : (
-        <Suspense>
-          <LaboratoryHere />
-        </Suspense>
-      )}
+      {list}
+      {one}
     </div>
   )
 }
@@ -100,15 +121,11 @@ function fits({ name, title, about }: Calculation, words: string): boolean {
   return `${name} ${title} ${about}`.toLowerCase().includes(words.trim().toLowerCase())
 }
 
+/** A longer unit stands above its field, not in it. */
+const LONG_UNIT = 12
+
 function One({ calculation }: { calculation: Calculation }) {
-  const [typed, setTyped] = useState<Record<string, string>>(() =>
-    Object.fromEntries(
-      Object.entries(calculation.fields).map(([name, f]) => [
-        name,
-        f.example === undefined ? '' : typeof f.example === 'string' ? f.example : JSON.stringify(f.example),
-      ]),
-    ),
-  )
+  const [typed, setTyped] = useState(() => examplesTyped(calculation))
   const answer = useMemo(() => reckon(calculation, typed), [calculation, typed])
   const command = shellLine(calculation, typed)
   return (
@@ -122,22 +139,24 @@ function One({ calculation }: { calculation: Calculation }) {
             (answer.error.field === name || new RegExp(`^${name}[.[]`).test(answer.error.field))
               ? `${field.label}: ${answer.error.allowed}`
               : undefined
+          const long = field.unit.length > LONG_UNIT
           const shared = {
             label: field.label,
-            description: field.note,
+            description: [long ? field.unit : '', field.note].filter(Boolean).join('; '),
             value: typed[name] ?? '',
             error: wrong,
             onChange: (e: { currentTarget: { value: string } }) =>
               setTyped({ ...typed, [name]: e.currentTarget.value }),
           }
-          if (field.choices) return <NativeSelect key={name} {...shared} data={field.choices} mt="sm" />
+          const choices = choicesToPick(field)
+          if (choices) return <NativeSelect key={name} {...shared} data={choices} mt="sm" />
           if (typeof field.example === 'object' && JSON.stringify(field.example).length > 40)
             return <Textarea key={name} {...shared} autosize minRows={4} mt="sm" />
           return (
             <TextInput
               key={name}
               {...shared}
-              rightSection={<span className="quiet">{field.unit}</span>}
+              rightSection={long ? null : <span className="quiet">{field.unit}</span>}
               rightSectionWidth={field.unit.length > 3 ? 96 : 48}
               mt="sm"
               autoComplete="off"
@@ -188,26 +207,6 @@ function shellLine(calculation: Calculation, typed: Record<string, string>): str
   return `npm run -s reckon -- ${calculation.name} '${json}'`
 }
 
-function inputOf(calculation: Calculation, typed: Record<string, string>): Record<string, unknown> {
-  return Object.fromEntries(
-    Object.entries(calculation.fields).flatMap(([name, field]) => {
-      const text = (typed[name] ?? '').trim()
-      if (text === '') return []
-      if (field.choices || typeof field.example === 'string') return [[name, text]]
-      if (typeof field.example === 'object') {
-        try {
-          const list: unknown = JSON.parse(/^[[{]/.test(text) ? text : `[${text}]`)
-          return [[name, list]]
-        } catch {
-          return [[name, text]]
-        }
-      }
-      const value = Number(text.replace(',', '.'))
-      return [[name, Number.isNaN(value) ? text : value]]
-    }),
-  )
-}
-
 function reckon(
   calculation: Calculation,
   typed: Record<string, string>,
@@ -222,7 +221,7 @@ function reckon(
 
 function words(name: string): string {
   return name
-    .replace(/(?<!Per)(Mm|Nmm|Deg|Ms|S|G|MicroJ|J|Percent)$/, '')
+    .replace(/(?<!Per)(Mm|Nmm|Deg|Ms|S|G|MicroJ|J|Percent|Days|Minutes)$/, '')
     .replace(/^cg$/, 'centreOfGravity')
     .replace(/^microJ(?=Per)/, 'work')
     .replace(/PerMm$/, 'PerMillimetre')
@@ -268,7 +267,7 @@ function shown(value: unknown, name = ''): string {
   return value === null
     ? 'not told'
     : typeof value === 'string'
-      ? value
+      ? spoken(value)
       : typeof value === 'object'
         ? entries(value)
         : JSON.stringify(value)

@@ -19,7 +19,8 @@ export type ToSwingWorker =
   | { kind: 'hand'; on: boolean }
 
 export type FromSwingWorker =
-  | { kind: 'told'; swing: FilmSwing; frames: number; seconds: number; framesPerS: number }
+  /** `middleMs`: when the middle one of its pictures was taken, by the computer’s clock */
+  | { kind: 'told'; swing: FilmSwing; frames: number; seconds: number; framesPerS: number; middleMs: number }
   | { kind: 'untold'; sentence: string; frames: number }
   /** where the bob is led by hand, degrees from the middle of its swing; null: not seen */
   | { kind: 'led'; takenMs: number; deg: number | null }
@@ -59,7 +60,7 @@ self.onmessage = ({ data }: MessageEvent<ToSwingWorker>) => {
       const seconds = frame.atS - (frames[0]?.atS ?? frame.atS)
       if (seconds < LEAST_S || frame.atS - toldS < EVERY_S) return
       toldS = frame.atS
-      tell(seconds)
+      tell(seconds, data.takenMs - 500 * seconds)
     }
   }
 }
@@ -73,14 +74,15 @@ function followerOf(swing: FilmSwing | null): MarkFollower | null {
   return swing && last && frame ? new MarkFollower(frame, last, swing.halfPx) : null
 }
 
-function tell(seconds: number): void {
+function tell(seconds: number, middleMs: number): void {
   // A tap older than what is held can't be followed from any more; the place it led to can.
   try {
     const swing = swingInFilm(frames, known)
     told = swing
     const last = swing.path.findLast((p) => p !== null)
     if (known.mark && last) known = { ...known, mark: { ...known.mark, x: last.x, y: last.y, atS: last.atS } }
-    reply({ kind: 'told', swing, frames: frames.length, seconds, framesPerS: (frames.length - 1) / seconds })
+    const count = frames.length
+    reply({ kind: 'told', swing, frames: count, seconds, framesPerS: (count - 1) / seconds, middleMs })
   } catch (error) {
     const sentence = error instanceof FieldError ? error.allowed : 'the picture could not be judged'
     reply({ kind: 'untold', sentence, frames: frames.length })

@@ -80,7 +80,7 @@ export function useSwing(): SwingSeen {
           )
         } else if (data.kind === 'told') {
           setTold({ swing: data.swing, framesPerS: data.framesPerS })
-          setArcs((all) => [...all, { atS: Date.now() / 1000, deg: data.swing.semiArcDeg }].slice(-MOST_ARCS))
+          setArcs((all) => [...all, { atS: data.middleMs / 1000, deg: data.swing.semiArcDeg }].slice(-MOST_ARCS))
           setSentence('')
         } else setSentence(data.sentence)
       }

@@ -149,7 +149,7 @@ export function SwingSurface() {
             let it swing. The semi-arc is measured instead of guessed; nothing of the picture leaves this page.
           </p>
         )}
-        {swing && film && film.kind !== 'file' && <KeepRunDown arcs={seen.arcs} semiArcDeg={pendulum.semiArcDeg} />}
+        {swing && film?.kind === 'camera' && <KeepRunDown arcs={seen.arcs} semiArcDeg={pendulum.semiArcDeg} />}
         {swing && film && film.kind !== 'file' && seen.on !== null && <DropPoints seen={seen} film={film} />}
         {seen.led === null && <ScaleFields scale={scale} on={seen.on !== null} />}
       </section>
