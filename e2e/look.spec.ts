@@ -151,7 +151,7 @@ test('a pedal that sends another key is taught it', async ({ demo, page }) => {
   await page.getByRole('button', { name: 'Teach it your pedal' }).click()
   await page.keyboard.press('F8')
   await expect(page.getByText('It sends “F8”.')).toBeVisible()
-  await page.goto(`${await demo.job('Harbour regulator')}/rate`)
+  await page.goto(`${await demo.job('Light-keeper’s bracket clock')}/rate`)
   const rows = page.getByText('reading by pedal, minute hand on the mark')
   await expect(rows.first()).toBeVisible()
   const before = await rows.count()

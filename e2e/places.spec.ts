@@ -126,6 +126,32 @@ test('a photo taken on the walk, and a thing that came with the clock, keep thei
   await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
 })
 
+test('a press on a page too busy to hear the foot come up is still a press, and takes nothing back', async ({
+  demo,
+  page,
+}) => {
+  await page.goto(`${await demo.job('Light-keeper’s bracket clock')}/rate`)
+  const rows = page.getByText('reading by pedal, minute hand on the mark')
+  await expect(rows.first()).toBeVisible()
+  const before = await rows.count()
+  await press(page)
+  await expect(rows).toHaveCount(before + 1)
+  // A press of a moment, at once followed by a second of work: its end is heard after the time of a hold.
+  await page.evaluate(() => {
+    const [down, up] = ['keydown', 'keyup'].map((kind) => new KeyboardEvent(kind, { key: 'PageDown', bubbles: true }))
+    document.body.dispatchEvent(down!)
+    setTimeout(() => document.body.dispatchEvent(up!), 620)
+    const from = performance.now()
+    while (performance.now() - from < 1000);
+  })
+  await expect(rows).toHaveCount(before + 2)
+  for (const left of [before + 1, before]) {
+    await page.keyboard.down('PageDown')
+    await expect(rows).toHaveCount(left)
+    await page.keyboard.up('PageDown')
+  }
+})
+
 test('quick presses are one person’s: none is lost, none is taken for another’s', async ({ own, page }) => {
   await page.goto(`${own.url}/take-in`)
   await page.getByLabel('Owner *').fill('Gull Row')

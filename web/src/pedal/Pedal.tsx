@@ -26,15 +26,23 @@ interface PedalState {
   typing: boolean
   held: boolean
   said: string
-  down: () => void
-  up: () => void
+  /** the foot comes down, and up; at the event’s own time, ms: a busy page hears of it late */
+  down: (stampMs: number) => void
+  up: (stampMs: number) => void
+}
+
+/** How a surface says what the pedal does: apart from what the bar shows, so that a press draws no surface anew. */
+interface PedalSetters {
   setAction: (action: PedalAction | null) => void
   setOnward: (action: PedalAction | null) => void
 }
 
 const HOLD_MS = 600
 const DOUBLE_MS = 320
+/** A page that was too busy to hear the foot come up is given so long to hear it before a press is taken for a hold. */
+const LATE_MS = 100
 const Context = createContext<PedalState | null>(null)
+const Setters = createContext<PedalSetters | null>(null)
 
 export function PedalProvider({ children }: { children: ReactNode }) {
   const [own, setAction] = useState<PedalAction | null>(null)
@@ -47,25 +55,27 @@ export function PedalProvider({ children }: { children: ReactNode }) {
   const sounds = settings?.pedalSound ?? true
   const now = useLatest(action)
   const undoing = useRef(new TakeBacks())
-  const downAt = useRef<number | null>(null)
+  const downAt = useRef<{ atMs: number; stampMs: number } | null>(null)
   const holdTimer = useRef(0)
   const pressTimer = useRef(0)
 
   const holding = useRef(false)
+  const takeBack = useCallback(() => {
+    setHeld(false)
+    const undo = undoing.current.last(window.location.pathname)
+    setSaid(undo ? 'Taken back.' : 'There is nothing to take back here.')
+    if (sounds) chirp(undo ? 'back' : 'none')
+    undo?.()
+  }, [sounds])
+
   const longDown = useCallback(() => {
     downAt.current = null
     const held = now.current?.held
     if (held) {
       holding.current = true
       held.while(true)
-      return
-    }
-    setHeld(false)
-    const undo = undoing.current.last(window.location.pathname)
-    setSaid(undo ? 'Taken back.' : 'There is nothing to take back here.')
-    if (sounds) chirp(undo ? 'back' : 'none')
-    undo?.()
-  }, [sounds, now])
+    } else takeBack()
+  }, [takeBack, now])
 
   const press = useCallback(
     (atMs: number) => {
@@ -81,44 +91,58 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     [sounds, now],
   )
 
-  const down = useCallback(() => {
-    if (downAt.current !== null || holding.current || !now.current) return
-    downAt.current = Date.now()
-    setHeld(true)
-    // What was said of an earlier press is not this one's.
-    setSaid('')
-    holdTimer.current = window.setTimeout(longDown, HOLD_MS)
-  }, [longDown, now])
+  const down = useCallback(
+    (stampMs: number) => {
+      if (downAt.current !== null || holding.current || !now.current) return
+      downAt.current = { atMs: Date.now() - lateBy(stampMs), stampMs }
+      setHeld(true)
+      // What was said of an earlier press is not this one's.
+      setSaid('')
+      holdTimer.current = window.setTimeout(() => {
+        if (lateBy(stampMs) < HOLD_MS + LATE_MS) longDown()
+        else holdTimer.current = window.setTimeout(longDown, LATE_MS)
+      }, HOLD_MS)
+    },
+    [longDown, now],
+  )
 
-  const up = useCallback(() => {
-    window.clearTimeout(holdTimer.current)
-    setHeld(false)
-    if (holding.current) {
-      holding.current = false
-      now.current?.held?.while(false)
-      return
-    }
-    const at = downAt.current
-    downAt.current = null
-    const doing = now.current
-    if (at === null || !doing) return
-    if (!doing.flag || doing.rhythmic) {
-      press(at)
-      return
-    }
-    if (pressTimer.current !== 0) {
-      window.clearTimeout(pressTimer.current)
-      pressTimer.current = 0
-      doing.flag()
-      setSaid('Flagged for later.')
-      if (sounds) chirp('flag')
-      return
-    }
-    pressTimer.current = window.setTimeout(() => {
-      pressTimer.current = 0
-      press(at)
-    }, DOUBLE_MS)
-  }, [press, sounds, now])
+  const up = useCallback(
+    (stampMs: number) => {
+      window.clearTimeout(holdTimer.current)
+      setHeld(false)
+      if (holding.current) {
+        holding.current = false
+        now.current?.held?.while(false)
+        return
+      }
+      const foot = downAt.current
+      downAt.current = null
+      const doing = now.current
+      if (foot === null || !doing) return
+      if (stampMs - foot.stampMs >= HOLD_MS) {
+        if (!doing.held) takeBack()
+        return
+      }
+      const at = foot.atMs
+      if (!doing.flag || doing.rhythmic) {
+        press(at)
+        return
+      }
+      if (pressTimer.current !== 0) {
+        window.clearTimeout(pressTimer.current)
+        pressTimer.current = 0
+        doing.flag()
+        setSaid('Flagged for later.')
+        if (sounds) chirp('flag')
+        return
+      }
+      pressTimer.current = window.setTimeout(() => {
+        pressTimer.current = 0
+        press(at)
+      }, DOUBLE_MS)
+    },
+    [press, takeBack, sounds, now],
+  )
 
   useEffect(() => {
     const isPedal = (event: KeyboardEvent) =>
@@ -126,12 +150,12 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     const onDown = (event: KeyboardEvent) => {
       if (!isPedal(event) || isField(event.target) || !now.current) return
       event.preventDefault()
-      if (!event.repeat) down()
+      if (!event.repeat) down(event.timeStamp)
     }
     const onUp = (event: KeyboardEvent) => {
       if (!isPedal(event) || (downAt.current === null && !holding.current)) return
       event.preventDefault()
-      up()
+      up(event.timeStamp)
     }
     window.addEventListener('keydown', onDown)
     window.addEventListener('keyup', onUp)
@@ -141,11 +165,18 @@ export function PedalProvider({ children }: { children: ReactNode }) {
     }
   }, [down, up, now])
 
-  const value = useMemo(
-    () => ({ action, typing, held, said, down, up, setAction, setOnward }),
-    [action, typing, held, said, down, up],
+  const value = useMemo(() => ({ action, typing, held, said, down, up }), [action, typing, held, said, down, up])
+  const setters = useMemo(() => ({ setAction, setOnward }), [])
+  return (
+    <Setters.Provider value={setters}>
+      <Context.Provider value={value}>{children}</Context.Provider>
+    </Setters.Provider>
   )
-  return <Context.Provider value={value}>{children}</Context.Provider>
+}
+
+/** How long ago something happened, by its event’s own time, ms. */
+function lateBy(stampMs: number): number {
+  return Math.max(0, performance.now() - stampMs)
 }
 
 /** Whether a field has focus, so that a key is text and no press. */
@@ -188,14 +219,18 @@ export function usePedal(): PedalState {
 
 /** Makes `action` what the pedal does while this piece of a surface is shown; null leaves it to the others. */
 export function usePedalAction(action: PedalAction | null): void {
-  const { setAction } = usePedal()
-  useShown(action, setAction)
+  useShown(action, useSetters().setAction)
 }
 
 /** What a press does where the surface itself has nothing for the foot: on to the clock's next work. */
 export function usePedalOnward(action: PedalAction | null): void {
-  const { setOnward } = usePedal()
-  useShown(action, setOnward)
+  useShown(action, useSetters().setOnward)
+}
+
+function useSetters(): PedalSetters {
+  const setters = useContext(Setters)
+  if (!setters) throw new Error('The pedal is missing from this page.')
+  return setters
 }
 
 function useShown(action: PedalAction | null, setAction: (action: PedalAction | null) => void): void {

@@ -10,15 +10,15 @@ export function PedalBar() {
         type="button"
         className={styles.press}
         disabled={!action}
-        onPointerDown={down}
-        onPointerUp={up}
-        onPointerLeave={(e) => e.buttons > 0 && up()}
+        onPointerDown={(e) => down(e.timeStamp)}
+        onPointerUp={(e) => up(e.timeStamp)}
+        onPointerLeave={(e) => e.buttons > 0 && up(e.timeStamp)}
         onKeyDown={(e) => {
           if (e.key !== 'Enter' && e.key !== ' ') return
           e.preventDefault()
-          if (!e.repeat) down()
+          if (!e.repeat) down(e.timeStamp)
         }}
-        onKeyUp={(e) => (e.key === 'Enter' || e.key === ' ') && up()}
+        onKeyUp={(e) => (e.key === 'Enter' || e.key === ' ') && up(e.timeStamp)}
       >
         <svg viewBox="0 0 40 40" width="44" height="44" aria-hidden="true" className={held ? styles.held : undefined}>
           <circle cx="20" cy="20" r="18" className={styles.ring} />
