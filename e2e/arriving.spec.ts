@@ -59,6 +59,7 @@ test('what came with it is missing loudly at hand-over', async ({ own, page }) =
   await expect(page.getByRole('heading', { name: 'Tall pine clock' })).toBeVisible()
   await page.getByLabel('Bay this clock is in').selectOption('return')
   await page.getByRole('link', { name: 'Return', exact: true }).click()
+  await page.getByRole('link', { name: 'Card', exact: true }).click()
   await expect(page.getByText('Not here: left weight, hood.')).toBeVisible()
   await page.getByRole('checkbox', { name: 'left weight, strike, 5.4 kg' }).click()
   await expect(page.getByText('Not here: hood.')).toBeVisible()

@@ -22,6 +22,8 @@ const PLACES = [
   '/drawers/donors',
   '/drawers/files',
   '/drawers/oils',
+  '/care',
+  '/year',
 ]
 const SURFACES: [clock: string, surface: string][] = [
   ['Chapel tower clock', 'arrive'],
@@ -69,6 +71,17 @@ const SURFACES: [clock: string, surface: string][] = [
   ['Harbour regulator', 'rate'],
   ['Harbour regulator', 'pendulum'],
   ['Light-keeper’s bracket clock', 'card'],
+  ['Custom-house tall clock', 'journey?way=away&at=weights-off'],
+  ['Custom-house tall clock', 'journey?way=owner'],
+  ['Custom-house tall clock', 'set-up'],
+  ['Custom-house tall clock', 'set-up?at=beat'],
+  ['Custom-house tall clock', 'hands'],
+  ['Custom-house tall clock', 'moon'],
+  ['Custom-house tall clock', 'card'],
+  ['Custom-house tall clock', 'invoice'],
+  ['Custom-house tall clock', 'report'],
+  ['Pilot-house regulator', 'mercury'],
+  ['Pilot-house regulator', 'set-up?at=mercury'],
   ['Long café clock', 'journal'],
   ['Ferry-house wall clock', 'visit'],
 ]

@@ -193,6 +193,7 @@ test('from an empty workshop a clock is taken in, mended, handed back, and comes
 
   // Return: what is left is overridden in writing, the key ticked off, the job closed.
   await key('Return', 'link')
+  await key('Card', 'link')
   await key('key or crank', 'checkbox')
   await expect(page.getByRole('checkbox', { name: 'key or crank' })).toBeChecked()
   await expect(page.getByRole('button', { name: 'Hand over and close' })).toBeDisabled()

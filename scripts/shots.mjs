@@ -22,10 +22,8 @@ const job = (name) => {
 const SHOTS = [
   ['bench', '/', 'light'],
   ['trains', `${job('Ferry-house wall clock')}/trains`, 'light'],
-  ['trouble', `${job('School dial')}/trouble`, 'dark'],
   ['estimate', `${job('Round-top drum clock')}/estimate`, 'light'],
   ['watch', `${job('Assembly-room chiming clock')}/watch`, 'dark'],
-  ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
   ['plates', `${job('Round-top drum clock')}/plates`, 'light', chooseThird],
   [
     'holes',
@@ -42,14 +40,25 @@ const SHOTS = [
   ['assemble', `${job('Net-loft bird clock')}/assemble`, 'light'],
   ['oil', `${job('Assembly-room chiming clock')}/oil`, 'dark'],
   ['strike', `${job('Assembly-room chiming clock')}/strike`, 'light', runStrike],
-  ['trial', `${job('Assembly-room chiming clock')}/trial`, 'light'],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
   ['rate', `${job('Harbour regulator')}/rate`, 'light'],
   ['laboratory', `${job('Harbour regulator')}/pendulum`, 'light'],
-  ['card', `${job('Light-keeper’s bracket clock')}/card`, 'light'],
+  ['set-up', `${job('Custom-house tall clock')}/set-up?at=spacer`, 'light', undefined, 390],
+  ['hands', `${job('Custom-house tall clock')}/hands`, 'dark', tellHands],
+  ['card', `${job('Custom-house tall clock')}/card`, 'light'],
+  ['year', '/year', 'light', async (page) => page.getByRole('img', { name: /Clocks by month/ }).waitFor()],
 ]
 /** Views that have no picture in the docs: taken when they are named. */
 const MORE = [
+  ['trial', `${job('Assembly-room chiming clock')}/trial`, 'light'],
+  ['trouble', `${job('School dial')}/trouble`, 'dark'],
+  ['strip', `${job('Round-top drum clock')}/strip`, 'light'],
+  ['moon', `${job('Custom-house tall clock')}/moon`, 'light'],
+  ['journey', `${job('Custom-house tall clock')}/journey?way=away&at=weights-off`, 'light'],
+  ['mercury', `${job('Pilot-house regulator')}/mercury`, 'dark'],
+  ['invoice', `${job('Custom-house tall clock')}/invoice`, 'light'],
+  ['report', `${job('Custom-house tall clock')}/report`, 'light'],
+  ['care', '/care?months=24', 'light'],
   ['drawers', '/drawers/bushes', 'light'],
   ['power', `${job('Chapel tower clock')}/power`, 'dark'],
   ['arrive', `${job('Chapel tower clock')}/arrive`, 'light'],
@@ -100,6 +109,13 @@ async function chooseThird(page) {
     .click()
 }
 
+/** What the dial shows and should show, so that the way is told. */
+async function tellHands(page) {
+  await page.getByLabel('It shows', { exact: true }).fill('10:50')
+  await page.getByLabel('It should show').fill('13:04')
+  await page.locator('#main').evaluate((main) => main.focus({ preventScroll: true }))
+}
+
 /** The strike on its way: warned, dropped, and a few blows struck. */
 async function runStrike(page) {
   await page.getByLabel('Move the hands').focus()
@@ -119,9 +135,9 @@ async function practise(page) {
 const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
 try {
   const named = only && only !== 'all' ? [...SHOTS, ...MORE].filter(([name]) => only.split(',').includes(name)) : SHOTS
-  for (const [name, path, usual, prepare] of named) {
+  for (const [name, path, usual, prepare, wide = width] of named) {
     const context = await browser.newContext({
-      viewport: { width, height: 800 },
+      viewport: { width: wide, height: 800 },
       colorScheme: theme ?? usual,
       reducedMotion: 'reduce',
     })

@@ -13,6 +13,8 @@ import {
   version,
   type InferType,
 } from './fields.ts'
+import { CardChoices } from './card.ts'
+import { CalendarWork, MoonWork } from './dial.ts'
 import { StrikeWork } from './strike.ts'
 
 export const CLOCK_KINDS = ['wall', 'longcase', 'tower', 'shelf', 'mantel', 'bracket', 'other'] as const
@@ -68,6 +70,11 @@ export const Work = only({
   mercury: boolean().required(),
   /** not said: nobody has set it up here */
   strike: StrikeWork.optional().default(undefined).label('Strike'),
+  /** how its moon and its day of the month go; not said: nobody has looked */
+  moonWork: MoonWork.optional().default(undefined).label('Moon'),
+  calendarWork: CalendarWork.optional().default(undefined).label('Calendar'),
+  /** its maker allows the minute hand to go back; not said: it may not */
+  handsBack: boolean().optional().label('Hands may go back'),
 })
 export type Work = InferType<typeof Work>
 export const PLAIN_WORK: Work = { strikeWork: null, moon: false, calendar: false, mercury: false }
@@ -84,6 +91,12 @@ export const Pendulum = only({
   crutchLengthMm: measured(5, 2000).nullable().defined().label('Length of the crutch'),
   footSpacingMm: measured(20, 3000).nullable().defined().label('Distance of the feet'),
   caseHeightMm: measured(50, 6000).nullable().defined().label('Height of the case'),
+  /** distance of the bearers under the movement’s seat board; not said: it has none, or nobody measured */
+  seatSpacingMm: measured(20, 1000)
+    .nullable()
+    .optional()
+    .default(undefined)
+    .label('Distance of the seat board’s bearers'),
   escapeTeeth: measured(3, 200).integer().nullable().defined().label('Teeth of the escape wheel'),
   windsEveryDays: measured(1, 400).nullable().defined().label('Days between windings'),
   /** some escapements drop once a period only: one loud tick, the return almost silent; not said: at every beat */
@@ -153,6 +166,8 @@ export const NewClock = only({
   work: Work,
   /** not said: nobody asked */
   home: ClockHome.nullable().optional().default(undefined).label('At home'),
+  /** not said: the usual card */
+  card: CardChoices.nullable().optional().default(undefined).label('Card'),
 })
 export type NewClock = InferType<typeof NewClock>
 
@@ -167,6 +182,8 @@ export const ClockChange = only({
   work: Work,
   /** not said: nobody asked */
   home: ClockHome.nullable().optional().default(undefined).label('At home'),
+  /** not said: the usual card */
+  card: CardChoices.nullable().optional().default(undefined).label('Card'),
 })
 export type ClockChange = InferType<typeof ClockChange>
 export type Clock = Omit<NewClock, 'trains'> & { trains: Train[]; ownerId: string; version: number }

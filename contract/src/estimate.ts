@@ -26,14 +26,18 @@ const percent = () =>
     .required()
     .matches(/^(100(\.0+)?|\d{1,2}(\.\d{1,4})?)$/, '${path} must be a per cent from 0 to 100, such as 21')
 
+/** How many of a thing: to four places. */
+export const quantity = () =>
+  measured(0, 10_000)
+    .required()
+    .test('places', '${path} may have four places after the point', (v) => v == null || v === Number(v.toFixed(4)))
+    .label('Quantity')
+
 export const EstimateLineSchema = only({
   id: id(),
   title: requiredLine(160).label('What'),
   kind: string().oneOf(LINE_KINDS).required().label('How sure'),
-  quantity: measured(0, 10_000)
-    .required()
-    .test('places', '${path} may have four places after the point', (v) => v == null || v === Number(v.toFixed(4)))
-    .label('Quantity'),
+  quantity: quantity(),
   unit: line(20).defined().label('Unit'),
   unitPrice: money().label('Price'),
   upToPrice: money().notRequired().nullable().defined().label('Up to'),

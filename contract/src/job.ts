@@ -34,6 +34,7 @@ import type { PendulumSheetRow, RunDownRow } from './pendulum.ts'
 import type { CleanPartRow, TimerRow } from './clean.ts'
 import type { ConditionRow, ObservationRow } from './observe.ts'
 import type { EstimateRow } from './estimate.ts'
+import type { InvoiceRow } from './invoice.ts'
 import type { Hole } from './hole.ts'
 import type { ListeningSummary } from './listening.ts'
 import type { RateEventRow, Reading, ThermometerRow } from './rate.ts'
@@ -289,6 +290,7 @@ export interface JobPage {
   confirmedCauses: ConfirmedCauseRow[]
   trainSheets: TrainSheetRow[]
   estimates: EstimateRow[]
+  invoices: InvoiceRow[]
   stripMarks: StripMarkRow[]
   stripSteps: StripStepRow[]
   cleanParts: CleanPartRow[]

@@ -19,7 +19,7 @@ export const NewListening = only({
   at: moment(),
   pickup: string().oneOf(['microphone', 'file', 'practice']).required(),
   fileName: line(200).defined(),
-  purpose: string().oneOf(['observe', 'beat', 'trial']).required(),
+  purpose: string().oneOf(['observe', 'beat', 'trial', 'in-place']).required(),
   /** which end of the swing the first side's ticks belong to */
   firstSide: string().oneOf(['left', 'right']).nullable().defined(),
   beatsPerHour: measured(1000, 40_000).required(),

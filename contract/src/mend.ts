@@ -115,6 +115,10 @@ export function blankPivot(
 }
 
 export const BUSH_SOURCES = ['stock', 'turned'] as const
+export const BUSH_SOURCE_TITLES: Record<(typeof BUSH_SOURCES)[number], string> = {
+  stock: 'from the drawer',
+  turned: 'turned here',
+}
 
 /** The work on one hole of the plan: how, with what, and which steps are done. */
 export const BushingChange = only({

@@ -11,6 +11,9 @@ import {
 import { boolean, line, measured, only, requiredLine, string, version, type InferType } from './fields.ts'
 
 /** Everything the workshop decides for itself; each default is a rule of thumb of the craft. */
+/** The case level first and the beat set there, or the beat set to any footing. */
+export const FOOTING_SCHOOLS = ['level', 'as-it-stands'] as const
+
 export const Settings = only({
   version: version(),
   workshop: requiredLine(120).label('Workshop'),
@@ -37,6 +40,8 @@ export const Settings = only({
     by: string().oneOf(['split', 'milliseconds']).required(),
   }),
   beatSchool: string().oneOf(['size', 'pack', 'crutch', 'adjuster']).required().label('First cure for the beat'),
+  /** at the owner’s: the case plumb first, or its footing taken as it is */
+  footingSchool: string().oneOf(FOOTING_SCHOOLS).required().label('Setting up'),
   /** up to this the case is packed, beyond it the crutch is bent */
   packUpToMs: measured(0, 200).required().label('Pack the case up to'),
   bushing: only({
@@ -71,6 +76,8 @@ export const Settings = only({
     .oneOf(Object.keys(OIL_SCHOOLS) as OilSchool[])
     .required()
     .label('Oil'),
+  /** from hand-over on; 0: none is given */
+  guaranteeMonths: measured(0, 120).integer().required().label('Guarantee'),
   pickupPpm: measured(-500, 500).required().label('Sound card fast by'),
   /** where a phone finds this workshop, for the code on the job tag; empty: as the page was opened */
   shopAddress: line(200)
@@ -108,6 +115,7 @@ export const DEFAULT_SETTINGS: Settings = {
   lengthUnit: 'mm',
   beat: { ...DEFAULT_BEAT_TOLERANCE },
   beatSchool: 'size',
+  footingSchool: 'level',
   packUpToMs: 20,
   bushing: { ...DEFAULT_BUSHING_RULES },
   pivotSchool: 'burnish',
@@ -119,6 +127,7 @@ export const DEFAULT_SETTINGS: Settings = {
   trialDays: 7,
   trialDaysLong: 14,
   oilSchool: 'default',
+  guaranteeMonths: 12,
   pickupPpm: 0,
   shopAddress: '',
   phone: '',

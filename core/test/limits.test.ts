@@ -4,7 +4,7 @@ import {
   bushingPlan,
   driveMargin,
   markerPlace,
-  recallOf,
+  recallsOf,
   visitInWords,
   whenOpen,
   type VisitFacts,
@@ -78,8 +78,19 @@ describe('the hours of the workshop', () => {
 
 test('a clock at home is thought of a month before its oil is due, for service rather than a look where that is near', () => {
   const now = Date.parse('2026-11-28T09:00:00Z') / 1000
-  const due = (oiledOn: string, stopGap = false) => recallOf({ oiledOn, stopGap }, 'default', 'UTC', now)
-  expect(due('2024-11-28')).toBeNull()
+  const plain = {
+    stopGap: false,
+    bottleOver: false,
+    ranOut: false,
+    mercury: false,
+    chimes: false,
+    weights: true,
+    moon: false,
+  }
+  const ways = { guaranteeMonths: 0, timeZone: 'UTC' }
+  const due = (oiledOn: string, stopGap = false) =>
+    recallsOf({ ...plain, oiledOn, closedOn: oiledOn, stopGap }, 'default', ways, now)[0]
+  expect(due('2024-11-28')).toBeUndefined()
   expect(due('2023-12-10')?.title).toMatch(/due for a look/)
   expect(due('2023-12-10')?.weight).toBe('sound')
   expect(due('2021-12-10')?.title).toMatch(/Due for service/)

@@ -21,7 +21,7 @@ export const SETTINGS: Settings = {
   rateToleranceSecondsPerDay: 5,
 }
 
-const owner = (key: string, name: string, address: string): Owner => ({
+export const owner = (key: string, name: string, address: string): Owner => ({
   id: demoId(`owner ${key}`),
   name,
   address,
@@ -41,7 +41,7 @@ const OWNERS = {
   keeper: owner('keeper', 'The light-keeper', 'Keeper’s cottage, North Head'),
 }
 
-const clock = (key: string, rest: Omit<NewClock, 'id' | 'work'> & { work?: Partial<Work> }): NewClock => ({
+export const clock = (key: string, rest: Omit<NewClock, 'id' | 'work'> & { work?: Partial<Work> }): NewClock => ({
   id: demoId(`clock ${key}`),
   ...rest,
   work: { ...PLAIN_WORK, ...rest.work },
@@ -269,9 +269,10 @@ const AT_HOME: Record<string, Pick<NewJob, 'standsAt' | 'movedLately' | 'lastSer
   shelf: { standsAt: 'A sideboard with drawers', movedLately: 'yes', lastServiced: null },
 }
 
-const things = (...names: string[]) => names.map((name) => ({ name, state: 'present' as const, returned: false }))
+export const things = (...names: string[]) =>
+  names.map((name) => ({ name, state: 'present' as const, returned: false }))
 
-const job = (
+export const job = (
   key: string,
   clockOf: NewClock,
   ownerOf: Owner,

@@ -25,8 +25,11 @@ import {
   putEvent,
   type DemoHole,
 } from './history.ts'
+import { jobsGoingHome } from './goingHome.ts'
 import { jobsOfTheDemo, PEOPLE, SETTINGS } from './island.ts'
+import { layDownReturn } from './layDownReturn.ts'
 import { dialPicture } from './pictures.ts'
+import { jobsBefore, layDownYearsBefore } from './yearsBefore.ts'
 
 const DAY_MS = 86_400_000
 
@@ -45,7 +48,12 @@ export async function loadDemo(databaseUrl: string): Promise<boolean> {
   server.keepAliveTimeout = 0
   try {
     // A load that was broken off is taken up again; what anybody else put in is left alone.
-    const own = [...PEOPLE, ...Object.values(jobsOfTheDemo(() => ''))].map((row) => row.id)
+    const own = [
+      ...PEOPLE,
+      ...Object.values(jobsOfTheDemo(() => '')),
+      ...Object.values(jobsGoingHome(() => '')),
+      ...jobsBefore(),
+    ].map((row) => row.id)
     const used = await connection.pool.query(
       `select 1 from settings union all select 1 from people where id <> all($1)
        union all select 1 from jobs where id <> all($1) limit 1`,
@@ -273,6 +281,9 @@ async function layDown(api: DemoApi, nowMs: number): Promise<void> {
   const bird = await take('bird', 12, 'Rasmus Oake')
   await layDownSet(api, ago, { chimer, bird, cafe }, nowMs)
   await layDownWatch(api, chimer, nowMs)
+
+  await layDownReturn(api, nowMs)
+  await layDownYearsBefore(api, nowMs)
 
   const jobsHere = { school, chapel, drum, ferry, cafe, bracket, regulator }
   await layDownSeen(api, ago, jobsHere)

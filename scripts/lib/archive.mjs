@@ -27,6 +27,7 @@ export const TABLES = [
   'train_sheets',
   'confirmed_causes',
   'estimates',
+  'invoices',
   'strip_marks',
   'strip_steps',
   'clean_parts',

@@ -20,6 +20,7 @@ import {
   Estimate,
   GateOverride,
   HoleChange,
+  Invoice,
   JobChange,
   JournalNote,
   LogSheet,
@@ -86,6 +87,7 @@ const BODIES: [route: string, schema: Schema][] = [
   ['put /jobs/:id/causes/:row', ConfirmedCause],
   ['put /jobs/:id/trains/:row', TrainSheetChange],
   ['put /jobs/:id/estimates/:row', Estimate],
+  ['put /jobs/:id/invoices/:row', Invoice],
   ['put /jobs/:id/strip-marks/:row', StripMark],
   ['put /jobs/:id/strip-steps/:row', StripStep],
   ['put /jobs/:id/clean-parts/:row', CleanPart],
@@ -144,6 +146,7 @@ const WITHOUT_BODY = [
   'put /jobs/:id/watches/:row/strikes-read',
   'put /jobs/:id/watches/:row/marks/:mark/sound',
   'put /donors/:row/photo',
+  'post /archive',
 ]
 
 const ids: string[] = []

@@ -13,7 +13,7 @@ import { laterTimes, mayTick } from '../src/places/nowWords.ts'
 import { leftWords, timerFor } from '../src/surfaces/clean/timers.ts'
 import { linesFromJob, newRevision, spanWords } from '../src/job/estimateFromJob.ts'
 import { walkSteps, wrongBlows } from '../src/surfaces/observe/steps.ts'
-import { qrPath } from '../src/surfaces/papers/qr.ts'
+import { qrPath } from '../src/parts/qr.ts'
 import { scaleSvg } from '../src/surfaces/papers/scaleSvg.ts'
 import { PAGE, RULES } from './page.ts'
 

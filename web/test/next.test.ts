@@ -99,7 +99,7 @@ describe('at a listening', () => {
       sinceTapMs: 60_000,
       seconds: 9,
       kept: false,
-      arriving: false,
+      bay: 'set',
       ...part,
     })
 
@@ -116,7 +116,8 @@ describe('at a listening', () => {
   test('kept once, and then on', () => {
     expect(now({ status: 'done' }).what).toBe('keep')
     expect(now({ status: 'done', kept: true }).what).toBe('rate')
-    expect(now({ status: 'done', kept: true, arriving: true }).what).toBe('back')
+    expect(now({ status: 'done', kept: true, bay: 'arrive' }).what).toBe('back')
+    expect(now({ status: 'done', kept: true, bay: 'return' }).what).toBe('set-up')
     expect(now({ status: 'idle', heard: false }).label).toBe('Press to listen')
   })
 })

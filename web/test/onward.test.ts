@@ -14,7 +14,8 @@ const NOW = 1_790_000_000
 const DAY = 86_400
 
 describe('from a surface that has nothing for the foot', () => {
-  const from = (path: string, list: Owed[]) => onwardFrom({ job: { ...PAGE.job, bay: 'mend' }, owed: list }, path)
+  const from = (path: string, list: Owed[]) =>
+    onwardFrom({ job: { ...PAGE.job, bay: 'mend' }, clock: PAGE.clock, owed: list }, path)
 
   test('a press leads to what the clock is owed elsewhere', () => {
     expect(from('journal', [owed('pivots', null)])).toMatchObject({ path: 'pivots', label: 'Press to go on: pivots' })
@@ -26,7 +27,9 @@ describe('from a surface that has nothing for the foot', () => {
   })
 
   test('a closed job has nothing for the foot', () => {
-    expect(onwardFrom({ job: { ...PAGE.job, closedAt: 'x' }, owed: [owed('card', null)] }, 'journal')).toBeNull()
+    expect(
+      onwardFrom({ job: { ...PAGE.job, closedAt: 'x' }, clock: PAGE.clock, owed: [owed('card', null)] }, 'journal'),
+    ).toBeNull()
   })
 })
 

@@ -105,6 +105,7 @@ export const PAGE: JobPage = {
   confirmedCauses: [],
   trainSheets: [],
   estimates: [],
+  invoices: [],
   stripMarks: [],
   stripSteps: [],
   cleanParts: [],

@@ -103,13 +103,14 @@ export function stopsBelowDeg(offset: BeatOffset, releaseDeg: number): number {
 export type BeatSchool = 'size' | 'pack' | 'crutch' | 'adjuster'
 
 export interface Remedy {
-  key: 'crutch' | 'pack' | 'swing'
+  key: 'crutch' | 'pack' | 'seat' | 'swing'
   mm: number
   side: Side
 }
 
 /**
- * What puts it in beat, this workshop's first choice first: bending the crutch, packing the case, or swinging it on its hook.
+ * What puts it in beat, this workshop's first choice first: bending the crutch, packing
+ * the case or the seat board in it, or swinging it on its hook.
  *
  * @param school - by size: packs up to `packUpToMs` and bends beyond it
  */
@@ -123,6 +124,7 @@ export function remediesOf(
   const all: [Remedy['key'], number | undefined, Side | null | undefined][] = [
     ['crutch', sizes.crutchBendMm, sizes.crutchBendToward],
     ['pack', sizes.packMm, sizes.packUnder],
+    ['seat', sizes.seatPackMm, sizes.seatPackUnder],
     ['swing', sizes.swingBottomMm, sizes.swingBottomToward],
   ]
   const remedies = all.flatMap(([key, mm, side]): Remedy[] => (mm !== undefined && side ? [{ key, mm, side }] : []))

@@ -1,34 +1,30 @@
-import { oilDue, type OilSchool } from './oilDue.ts'
-import { whenThere } from './workshopTime.ts'
+import { careDue, careDueS, careOwed, type CareDue, type CareFacts } from './due.ts'
+import type { OilSchool } from './oilDue.ts'
 import type { Owed } from './now.ts'
 
 /** So long before it falls due a clock at home is thought of, days. */
 const AHEAD_DAYS = 30
 const DAY_S = 86_400
-const HOUR = 9
 
 /**
- * What is owed to a clock that went home: its oil looked at, or its service, by the oil's own age; null while neither is
- * near.
- *
- * @param oiledOn - the day it was oiled last, ISO 8601
+ * What is owed now to a clock that went home: its service, or a look at its oil, by the oil's own age; and a word before
+ * its guarantee ends. Nothing while none of them is near.
  */
-export function recallOf(
-  { oiledOn, stopGap }: { oiledOn: string; stopGap: boolean },
+export function recallsOf(
+  facts: CareFacts,
   school: OilSchool,
-  timeZone: string,
+  { guaranteeMonths, timeZone }: { guaranteeMonths: number; timeZone: string },
   nowS: number,
-): Owed | null {
-  const { checkOn, serviceOn } = oilDue(oiledOn, school, stopGap)
-  const [check, service] = [checkOn, serviceOn].map((day) => whenThere(day, HOUR, timeZone)) as [number, number]
-  const [dueS, what] = service - nowS <= AHEAD_DAYS * DAY_S ? [service, 'service'] : [check, 'oil']
-  if (dueS - nowS > AHEAD_DAYS * DAY_S) return null
-  return {
-    kind: 'recall',
-    dueS,
-    weight: dueS <= nowS ? 'watch' : 'sound',
-    title: what === 'service' ? 'Due for service: ask its owner' : 'Its oil is due for a look: ask its owner',
-    why: `Oiled ${oiledOn.slice(0, 7)}${stopGap ? ', in place' : ''}; it is at home.`,
-    subject: '',
-  }
+): Owed[] {
+  const dues = careDue(facts, school, guaranteeMonths)
+  const of = (kind: CareDue['kind']) => dues.find((d) => d.kind === kind)
+  const isNear = (due: CareDue | undefined): due is CareDue =>
+    due !== undefined && careDueS(due, timeZone) - nowS <= AHEAD_DAYS * DAY_S
+  const oil = [of('service'), of('check')].find(isNear)
+  const guarantee = of('guarantee')
+  return [
+    ...(oil ? [careOwed(oil, timeZone, nowS)] : []),
+    // Once it is over nothing is owed for it.
+    ...(isNear(guarantee) && careDueS(guarantee, timeZone) + DAY_S > nowS ? [careOwed(guarantee, timeZone, nowS)] : []),
+  ]
 }

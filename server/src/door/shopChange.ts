@@ -6,7 +6,7 @@ import { writeJournal } from '../journal/write.ts'
 import { inTransaction } from './transaction.ts'
 
 /** What of the workshop itself, and of no one job, is changed. */
-export type About = 'clock' | 'owner' | 'person' | 'settings' | 'table' | 'drawers' | 'calendar'
+export type About = 'archive' | 'clock' | 'owner' | 'person' | 'settings' | 'table' | 'drawers' | 'calendar'
 
 export interface ShopDoing {
   tx: Queries

@@ -6,8 +6,13 @@ import { fileChunks, files } from '../db/schema.ts'
 
 const CHUNK_BYTES = 1 << 20
 
-/** Keeps bytes under `id`, a megabyte a row: of a file by its path, or in the hand. */
-export async function storeFile(tx: Queries, id: string, type: string, source: string | Buffer): Promise<void> {
+/** Keeps bytes under `id`, a megabyte a row: of a file by its path, in the hand, or as they come. */
+export async function storeFile(
+  tx: Queries,
+  id: string,
+  type: string,
+  source: string | Buffer | AsyncIterable<Buffer>,
+): Promise<void> {
   await tx.insert(files).values({ id, type, size: 0 })
   let size = 0
   let part = 0
@@ -18,8 +23,24 @@ export async function storeFile(tx: Queries, id: string, type: string, source: s
   if (typeof source === 'string')
     for await (const chunk of createReadStream(source, { highWaterMark: CHUNK_BYTES }) as AsyncIterable<Buffer>)
       await keep(chunk)
-  else for (let at = 0; at < source.length; at += CHUNK_BYTES) await keep(source.subarray(at, at + CHUNK_BYTES))
+  else if (Buffer.isBuffer(source))
+    for (let at = 0; at < source.length; at += CHUNK_BYTES) await keep(source.subarray(at, at + CHUNK_BYTES))
+  else for await (const chunk of inMegabytes(source)) await keep(chunk)
   await tx.update(files).set({ size }).where(eq(files.id, id))
+}
+
+async function* inMegabytes(source: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  let held: Buffer[] = []
+  let size = 0
+  for await (const chunk of source) {
+    held.push(chunk)
+    size += chunk.length
+    if (size < CHUNK_BYTES) continue
+    yield Buffer.concat(held)
+    held = []
+    size = 0
+  }
+  if (size > 0) yield Buffer.concat(held)
 }
 
 /** The bytes of a file, chunk by chunk. */

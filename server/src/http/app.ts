@@ -5,12 +5,15 @@ import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { sql } from 'drizzle-orm'
+import { careRoutes } from '../care/routes.ts'
+import { yearRoutes } from '../care/year.ts'
 import { cleanRoutes } from '../clean/routes.ts'
 import { computerClockRoutes } from '../computerClock/routes.ts'
 import { clockRoutes } from '../clocks/routes.ts'
 import type { Database } from '../db/connect.ts'
 import { donorRoutes } from '../donors/routes.ts'
 import { estimateRoutes } from '../estimates/routes.ts'
+import { invoiceRoutes } from '../invoices/routes.ts'
 import { findRoutes } from '../find/routes.ts'
 import { holeRoutes } from '../holes/routes.ts'
 import { jobRoutes } from '../jobs/routes.ts'
@@ -37,6 +40,7 @@ import { toolRoutes } from '../tools/routes.ts'
 import { trainRoutes } from '../trains/routes.ts'
 import { watchRoutes } from '../watches/routes.ts'
 import { wheelRoutes } from '../wheels/routes.ts'
+import { archiveRoutes } from '../archive/routes.ts'
 import { backupRoutes } from '../backups/routes.ts'
 import { guard } from './guard.ts'
 import { bodyInTime } from './inTime.ts'
@@ -138,7 +142,16 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       listeningRoutes(db, receive, aMinute),
     )
     .use(watchRoutes(db, receive, aMinute))
-    .use(observationRoutes(db), trainRoutes(db), estimateRoutes(db), stripRoutes(db), cleanRoutes(db))
+    .use(
+      observationRoutes(db),
+      trainRoutes(db),
+      estimateRoutes(db),
+      invoiceRoutes(db),
+      careRoutes(db),
+      yearRoutes(db),
+      stripRoutes(db),
+      cleanRoutes(db),
+    )
     .use(plateRoutes(db), mendRoutes(db), wheelRoutes(db), stockRoutes(db))
     .use(donorRoutes(db, receive, aMinute), toolRoutes(db), oilRoutes(db), setRoutes(db))
     .use(findRoutes(db), tableRoutes(db), nowRoutes(db))
@@ -149,6 +162,7 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       peopleRoutes(db),
       settingsRoutes(db),
       backupRoutes(backups),
+      archiveRoutes(db, receive, limits, aMinute, version),
       computerClockRoutes(),
     )
     .use((req, res) => {

@@ -1,14 +1,14 @@
 import { standingOf } from '@treadle/core'
 import { asc, eq, getTableColumns } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
-import { conditions, confirmedCauses, photos } from '../db/schema.ts'
+import { conditions, confirmedCauses, invoices, photos } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { bushedBefore } from './bushedBefore.ts'
 import { gatherJobs } from './gather.ts'
 
-type JobTable = typeof conditions | typeof confirmedCauses
+type JobTable = typeof conditions | typeof confirmedCauses | typeof invoices
 
 /** Everything a job's pages show. */
 export async function jobPage(db: Database, id: string, now: Date) {
@@ -17,11 +17,12 @@ export async function jobPage(db: Database, id: string, now: Date) {
   const [gathered, settings] = await Promise.all([gatherJobs(db, [id]), readSettings(db)])
   const rows = gathered[0]
   if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
-  const [rules, pictures, condition, causes, before] = await Promise.all([
+  const [rules, pictures, condition, causes, bills, before] = await Promise.all([
     readHoleRules(db, settings),
     db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),
     ofJob(conditions),
     ofJob(confirmedCauses),
+    ofJob(invoices),
     bushedBefore(db, rows.clock.id, id),
   ])
   const { nowMarks: _n, ...shown } = rows
@@ -31,6 +32,7 @@ export async function jobPage(db: Database, id: string, now: Date) {
     photos: pictures,
     conditions: condition,
     confirmedCauses: causes,
+    invoices: bills,
     bushedBefore: before,
     ...standingOf(rows, settings, rules, now.getTime() / 1000),
   }

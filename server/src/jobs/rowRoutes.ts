@@ -26,6 +26,8 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   place?: (keyof B & string)[]
   /** refuses what the schema can't see */
   check?: (body: B) => void
+  /** also of a job that is closed */
+  closedToo?: boolean
   /** the row's own values, besides id, version and job; the body's when not said */
   values?: (body: B) => Record<string, unknown>
   /** what is noted of who did it and when; both when not said */
@@ -49,6 +51,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
 ): Router {
   const { path, table, schema } = kind
   const plainTable: PgTable = table
+  const door = { kind: kind.kind, closedToo: kind.closedToo ?? false }
   const rowOf = async (tx: Queries, jobId: string, id: string) => {
     const mine = and(eq(table.id, id), eq(table.jobId, jobId))
     return ((await tx.select().from(plainTable).where(mine))[0] ?? null) as T['$inferSelect'] | null
@@ -59,7 +62,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
       const { id, version, ...figures } = body
       sameId(idOf(req, 'row'), id)
       kind.check?.(body)
-      const answer = await jobChange(db, req, idOf(req), { kind: kind.kind }, async (doing) => {
+      const answer = await jobChange(db, req, idOf(req), door, async (doing) => {
         const { tx, job, person, at } = doing
         await ownPhoto(tx, job.id, figures)
         const was = await rowOf(tx, job.id, id)
@@ -82,7 +85,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
     })
     .delete(`/jobs/:id/${path}/:row`, async (req, res) => {
       const id = idOf(req, 'row')
-      await jobChange(db, req, idOf(req), { kind: kind.kind }, async (doing) => {
+      await jobChange(db, req, idOf(req), door, async (doing) => {
         const was = await rowOf(doing.tx, doing.job.id, id)
         if (!was) return
         await kind.may?.(doing, null, was)

@@ -1,6 +1,7 @@
 import type { JobPage as JobData } from '@treadle/contract'
 import { BAYS, GATE_TITLES, SCOPE_TITLES, type Bay } from '@treadle/core'
 import { NativeSelect } from '@mantine/core'
+import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { useJob } from '../data/queries.ts'
 import { useMoveTo } from '../job/useMoveTo.ts'
@@ -62,10 +63,16 @@ function Head({ data }: { data: JobData }) {
   const { job } = data
   const moveTo = useMoveTo(job)
   useOnward(data, path ?? '')
+  const surfaces = useRef<HTMLElement>(null)
+  useEffect(() => {
+    const nav = surfaces.current
+    const here = nav?.querySelector<HTMLElement>('[aria-current="page"]')
+    if (nav && here) nav.scrollLeft = here.offsetLeft - nav.offsetLeft - (nav.clientWidth - here.clientWidth) / 2
+  }, [path])
   return (
     <div className={styles.head}>
       <h1 className={styles.name}>{data.clock.name}</h1>
-      <span className="quiet">
+      <span className={`quiet ${styles.owner}`}>
         {data.owner.name}, number {job.number}
         {job.closedAt !== null && (job.ending === 'called-off' ? ', called off' : ', closed')}
         {job.closedAt === null &&
@@ -89,6 +96,7 @@ function Head({ data }: { data: JobData }) {
           )
         })}
         <NativeSelect
+          className={styles.inBay}
           aria-label="Bay this clock is in"
           size="sm"
           value={job.bay}
@@ -110,16 +118,18 @@ function Head({ data }: { data: JobData }) {
         </ul>
       )}
       {here && here.surfaces.length > 1 && (
-        <nav aria-label={`Surfaces of ${here.title}`} className={styles.surfaces}>
-          {here.surfaces.map(({ path, title }) => (
-            <NavLink
-              key={path}
-              to={path}
-              className={({ isActive }) => (isActive ? `${styles.surface} ${styles.on}` : styles.surface)}
-            >
-              {title}
-            </NavLink>
-          ))}
+        <nav aria-label={`Surfaces of ${here.title}`} className={styles.surfaces} ref={surfaces}>
+          {here.surfaces
+            .filter((s) => s.of?.(data.clock) ?? true)
+            .map(({ path, title }) => (
+              <NavLink
+                key={path}
+                to={path}
+                className={({ isActive }) => (isActive ? `${styles.surface} ${styles.on}` : styles.surface)}
+              >
+                {title}
+              </NavLink>
+            ))}
         </nav>
       )}
     </div>

@@ -3,6 +3,7 @@ import {
   type BackupsKept,
   type RunningTimer,
   type BenchPage,
+  type CareListed,
   type Fingerprint,
   type Found,
   type JobPage,
@@ -25,7 +26,7 @@ import {
   type ToolRow,
   type WitnessListed,
 } from '@treadle/contract'
-import type { DonorWanted, HoleRules, Learned } from '@treadle/core'
+import type { DonorWanted, HoleRules, Learned, YearTold } from '@treadle/core'
 import { once } from './once.ts'
 import { setWorkshopZone } from './workshopZone.ts'
 import { keepInPage } from './keepInPage.ts'
@@ -57,6 +58,12 @@ export const queryClient = new QueryClient({
 
 export const useBench = () =>
   useQuery({ queryKey: ['bench'], queryFn: () => request<BenchPage>('GET', '/bench'), refetchInterval: 30_000 })
+/** What falls due of the clocks at home, so many months ahead. */
+export const useCare = (months: number) =>
+  useQuery({ queryKey: ['care', months], queryFn: () => request<CareListed[]>('GET', `/care?months=${months}`) })
+/** The last year of the workshop, or another that ends before a month. */
+export const useYear = (until: string) =>
+  useQuery({ queryKey: ['year', until], queryFn: () => request<YearTold>('GET', `/year?until=${until}`) })
 export const useJob = (id: string) =>
   useQuery({ queryKey: ['job', id], queryFn: () => request<JobPage>('GET', `/jobs/${id}`) })
 /** A watch with its minutes; while it runs, what is new is fetched and put to what is there. */

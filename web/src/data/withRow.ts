@@ -36,6 +36,7 @@ const SHOWN: Record<string, [list: Lists, order: Order]> = {
   'clean-parts': ['cleanParts', by('at')],
   timers: ['timers', by('endsAt')],
   estimates: ['estimates', by('revision')],
+  invoices: ['invoices', by('at')],
   readings: ['readings', by('at')],
   events: ['events', by('at')],
 }

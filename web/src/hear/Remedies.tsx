@@ -20,6 +20,7 @@ export function Remedies({
     {
       crutchLengthMm: pendulum.crutchLengthMm ?? undefined,
       footSpacingMm: pendulum.footSpacingMm ?? undefined,
+      seatSpacingMm: pendulum.seatSpacingMm ?? undefined,
       caseHeightMm: pendulum.caseHeightMm ?? undefined,
     },
     { school: settings.beatSchool, packUpToMs: settings.packUpToMs },
@@ -71,6 +72,7 @@ function words({ key, mm, side }: Remedy, low: boolean): string {
   const text = {
     crutch: `Bend the crutch foot ${size} toward the ${side} corner`,
     pack: `Raise the ${side} side ${size}`,
+    seat: `Wedge ${size} under the ${side} of the movement`,
     swing: `Swing the bottom of the case ${size} to the ${side}`,
   }[key]
   return low ? text.charAt(0).toLowerCase() + text.slice(1) : text
@@ -79,6 +81,8 @@ function words({ key, mm, side }: Remedy, low: boolean): string {
 function detail({ key }: Remedy, pendulum: Pendulum): string {
   if (key === 'crutch')
     return 'The corner that you would have to raise to make it even: that holds from the front and from behind. Hold it above the bend, so that the arbor and its pivot take no strain; then the rod must still stand free in the middle of the fork.'
+  if (key === 'seat')
+    return `Under the seat board, its bearers ${pendulum.seatSpacingMm} mm apart; the case stays as it is.`
   if (key === 'pack') return `Feet ${pendulum.footSpacingMm} mm apart.`
   return `Case ${pendulum.caseHeightMm} mm high, on its hook.`
 }

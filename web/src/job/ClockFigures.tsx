@@ -17,6 +17,7 @@ const FIGURES: [field: keyof Pendulum, label: string, unit: string][] = [
   ['releaseDeg', 'Release angle', '°'],
   ['crutchLengthMm', 'Length of the crutch', 'mm'],
   ['footSpacingMm', 'Distance of the feet', 'mm'],
+  ['seatSpacingMm', 'Bearers of the seat board', 'mm'],
   ['caseHeightMm', 'Height of the case', 'mm'],
   ['windsEveryDays', 'Days between windings', ''],
 ]

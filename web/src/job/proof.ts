@@ -42,7 +42,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const since = events.filter((e) => secondsOf(e.at) >= trial.countsFromS)
   const wound = since.filter((e) => e.kind === 'winding').length
   const endS = Math.max(trial.endsAtS, trial.countsFromS)
-  const heard = listenings.findLast((l) => l.purpose !== 'observe' && splitTold(l))
+  const heard = listenings.findLast((l) => ['beat', 'trial'].includes(l.purpose) && splitTold(l))
   const book = rateBookOf(data, { pendulum: clock.pendulum, settings })
   const of = (key: string) => observations.find((o) => o.key === key)
   const drive = driveCompared(of(DRIVE_KEY), of(DRIVE_AGAIN))

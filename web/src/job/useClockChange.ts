@@ -12,8 +12,8 @@ export function useClockChange(
 ): (part: Part, done?: () => void, dropped?: () => void, from?: object) => void {
   const change = useChange('clocks', 'clock')
   return (part, done, dropped, from) => {
-    const { name, kind, marks, trains, pendulum, work, home } = clock
-    const kept = { name, kind, marks, trains, pendulum, work, home }
+    const { name, kind, marks, trains, pendulum, work, home, card } = clock
+    const kept = { name, kind, marks, trains, pendulum, work, home, card }
     const base = { ...kept, ...from }
     const send = (row: Part, version: number) =>
       change.mutate(

@@ -73,6 +73,11 @@ function Now({ data }: { data: BenchPage }) {
       )}
       <Apart title="Waited for" list={waited} at={at} />
       <Apart title="At home, and due" list={recalls} at={at} />
+      {recalls.length > 0 && (
+        <p>
+          <Link to="/care">Months ahead, with letters</Link>
+        </p>
+      )}
     </section>
   )
 }

@@ -8,6 +8,7 @@ import { sayNotKept, useChange } from '../data/queries.ts'
 import { SinksSeen } from '../job/SinksSeen.tsx'
 import { ClockFigures } from '../job/ClockFigures.tsx'
 import { CallBack } from './CallBack.tsx'
+import { DueHere } from './care/DueHere.tsx'
 import { ChooseOwner } from './ChooseOwner.tsx'
 import styles from './Clocks.module.css'
 
@@ -38,6 +39,7 @@ export function ClockPage() {
                   </li>
                 ))}
               </ol>
+              <DueHere clockId={clock.id} />
               <CallBack clock={clock} />
               <SinksSeen clockId={clock.id} />
               <h2>Its memory</h2>
@@ -56,6 +58,11 @@ export function ClockPage() {
               <h2>The clock’s figures</h2>
               <ClockFigures clock={clock} />
               <PassedOn clock={clock} ownerId={owner.id} />
+              <p className={styles.carry}>
+                <a href={`/api/clocks/${clock.id}/archive.zip`} download>
+                  Its whole history, one zip
+                </a>
+              </p>
             </section>
           </div>
         </>

@@ -18,6 +18,10 @@ export function Clocks() {
   return (
     <>
       <h1>Clocks</h1>
+      <p className={styles.ways}>
+        <Link to="/care">Due at home, months ahead</Link>
+        <Link to="/year">The year of the workshop</Link>
+      </p>
       <TextInput
         label="Find a clock or an owner"
         description="Name, owner or marks"

@@ -13,6 +13,7 @@ import { wordsOf } from '../parts/fieldWords.ts'
 import { Figure } from '../parts/Figure.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
 import { Backups } from './Backups.tsx'
+import { TakeElsewhere } from './TakeElsewhere.tsx'
 import { CalendarAddress } from './CalendarAddress.tsx'
 import { ShopJournal } from './ShopJournal.tsx'
 import { OwnClockField } from './OwnClockField.tsx'
@@ -32,6 +33,7 @@ export function SettingsPage() {
         <OwnTables />
         <CalendarAddress />
         <Backups />
+        <TakeElsewhere />
         <ShopJournal />
       </div>
     </>
@@ -164,6 +166,14 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {...form.getInputProps('beatSchool')}
           />
           {number('packUpToMs', 'Pack the case up to', 'ms')}
+          <NativeSelect
+            label="At the owner’s"
+            data={[
+              { value: 'level', label: 'the case level first, and the beat set there' },
+              { value: 'as-it-stands', label: 'the beat set to its footing as it is' },
+            ]}
+            {...form.getInputProps('footingSchool')}
+          />
         </Fieldset>
         <Fieldset legend="Bushing">
           <p className="quiet">When a hole is bushed, and the sizes that its plan gives.</p>
@@ -221,6 +231,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             {number('trialDaysLong', 'Trial, chiming or complicated', 'days')}
             {number('openFrom', 'At the bench from', 'h')}
             {number('openUntil', 'until', 'h')}
+            {number('guaranteeMonths', 'Guarantee', 'months')}
           </div>
           <p className="quiet">Readings and answers are asked for within these hours.</p>
           <NativeSelect

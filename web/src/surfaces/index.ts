@@ -1,3 +1,4 @@
+import type { Clock } from '@treadle/contract'
 import type { Bay, Owed } from '@treadle/core'
 import type { ComponentType } from 'react'
 
@@ -8,6 +9,8 @@ export interface Surface {
   bay: Bay | null
   title: string
   load: () => Promise<ComponentType>
+  /** shown only for clocks that have what it is about */
+  of?: (clock: Clock) => boolean
   /** where a clock's work in this bay goes on when nothing is owed to it */
   home?: true
   /** what is owed to a clock and done here */
@@ -217,12 +220,56 @@ export const SURFACES: Surface[] = [
     owes: ['trial', 'stop'],
   },
   {
+    path: 'journey',
+    bay: 'return',
+    title: 'Journey',
+    load: async () => (await import('./journey/JourneySurface.tsx')).JourneySurface,
+  },
+  {
+    path: 'set-up',
+    bay: 'return',
+    title: 'Set up',
+    load: async () => (await import('./setUp/SetUpSurface.tsx')).SetUpSurface,
+  },
+  {
+    path: 'hands',
+    bay: 'return',
+    title: 'Hands',
+    load: async () => (await import('./hands/HandsSurface.tsx')).HandsSurface,
+  },
+  {
+    path: 'moon',
+    bay: 'return',
+    title: 'Moon and date',
+    of: ({ work }) => work.moon || work.calendar,
+    load: async () => (await import('./moon/MoonSurface.tsx')).MoonSurface,
+  },
+  {
+    path: 'mercury',
+    bay: 'return',
+    title: 'Mercury',
+    of: ({ work }) => work.mercury,
+    load: async () => (await import('./mercury/MercurySurface.tsx')).MercurySurface,
+  },
+  {
     path: 'card',
     home: true,
     bay: 'return',
     title: 'Card',
     load: async () => (await import('./card/CardSurface.tsx')).CardSurface,
     owes: ['card', 'promise'],
+  },
+  {
+    path: 'invoice',
+    bay: 'return',
+    title: 'Invoice',
+    load: async () => (await import('./invoice/InvoiceSurface.tsx')).InvoiceSurface,
+  },
+  {
+    path: 'report',
+    bay: 'return',
+    title: 'Report',
+    load: async () => (await import('./report/ReportSurface.tsx')).ReportSurface,
   },
   {
     path: 'visit',

@@ -1,4 +1,4 @@
-import type { ClockHome, ClockKind, Pendulum, Train, TrainSheetChange, Work } from '@treadle/contract'
+import type { CardChoices, ClockHome, ClockKind, Pendulum, Train, TrainSheetChange, Work } from '@treadle/contract'
 import type { TrainName } from '@treadle/core'
 import { boolean, doublePrecision, integer, jsonb, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { version } from './columns.ts'
@@ -26,6 +26,7 @@ export const clocks = pgTable('clocks', {
     .notNull()
     .default({ strikeWork: null, moon: false, calendar: false, mercury: false }),
   home: jsonb('home').$type<ClockHome>(),
+  card: jsonb('card').$type<CardChoices>(),
   version: version(),
 })
 

@@ -4,6 +4,7 @@ import { listenings, rateEvents, readings } from './beatAndRate.ts'
 import { bushings, reservations } from './bushings.ts'
 import { clocks, owners, trainSheets } from './clocks.ts'
 import { estimates } from './estimates.ts'
+import { invoices } from './invoices.ts'
 import { photos } from './files.ts'
 import { arborTests, holes, pivots } from './holes.ts'
 import { gateOverrides, jobs, nowMarks, powerOffs } from './jobs.ts'
@@ -54,6 +55,7 @@ export const jobRelations = relations(jobs, ({ one, many }) => ({
   readings: many(readings),
   events: many(rateEvents),
   estimates: many(estimates),
+  invoices: many(invoices),
   stripMarks: many(stripMarks),
   stripSteps: many(stripSteps),
   cleanParts: many(cleanParts),
@@ -97,6 +99,9 @@ export const rateEventRelations = relations(rateEvents, ({ one }) => ({
 }))
 export const estimateRelations = relations(estimates, ({ one }) => ({
   job: one(jobs, { fields: [estimates.jobId], references: [jobs.id] }),
+}))
+export const invoiceRelations = relations(invoices, ({ one }) => ({
+  job: one(jobs, { fields: [invoices.jobId], references: [jobs.id] }),
 }))
 export const stripMarkRelations = relations(stripMarks, ({ one }) => ({
   job: one(jobs, { fields: [stripMarks.jobId], references: [jobs.id] }),

@@ -1,26 +1,32 @@
-import { jobChangeOf } from '@treadle/contract'
+import { jobChangeOf, type CardChoices } from '@treadle/contract'
 import { mayClose, type Gate } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf, useChange, useOils, useSettings } from '../../data/queries.ts'
 import { oilSchoolOf } from '../../job/oilSchool.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
-import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
 import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Card.module.css'
-import { ownerCard } from './ownerCard.ts'
+import { CardChoicesForm } from './CardChoicesForm.tsx'
+import { CardPaper } from './CardPaper.tsx'
+
+/** Page size and margin of each paper; a strip goes inside a case’s door. */
+const PAPERS: Record<CardChoices['paper'], [size: string, margin: string]> = {
+  A5: ['A5', '10mm'],
+  A4: ['A4', '14mm'],
+  strip: ['99mm 297mm', '7mm'],
+}
 
 /** Handing over: the gates, what came with it ticked off, and the owner's card to print. */
 export function CardSurface() {
   const data = useJobData()
-  const { job, clock, owner, gates } = data
+  const { job, clock, gates } = data
   const { data: settings } = useSettings()
   const { data: oils } = useOils()
   const change = useChange()
@@ -44,9 +50,8 @@ export function CardSurface() {
           },
         },
   )
-  usePaper('A5', '10mm')
+  usePaper(...PAPERS[clock.card?.paper ?? 'A5'])
   if (!settings || !oils) return null
-  const card = ownerCard(data, { ...settings, oilSchool: oilSchoolOf(data, oils, settings) })
   const tick = (index: number, returned: boolean) =>
     change.mutate(
       {
@@ -58,47 +63,14 @@ export function CardSurface() {
     )
   return (
     <div className={styles.columns}>
-      <article className={styles.card} aria-label="The owner’s card">
-        <header>
-          <div>
-            <p className={styles.shop}>{settings.workshop}</p>
-            <h1>{clock.name}</h1>
-            <p>
-              {owner.name}, job {job.number}, {dayjs(job.closedAt ?? undefined).format('D MMMM YYYY')}
-            </p>
-          </div>
-          <ClockGlyph kind={clock.kind} />
-        </header>
-        <div className={styles.sections}>
-          {card.sections.map((section) => (
-            <section key={section.title}>
-              <h2>{section.title}</h2>
-              {section.lines.map((line) => (
-                <p key={line}>{line}</p>
-              ))}
-            </section>
-          ))}
-        </div>
-        <footer>
-          {card.done.length > 0 && (
-            <>
-              <h2>What was done</h2>
-              <ul>
-                {card.done.map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-              </ul>
-            </>
-          )}
-          {card.due !== '' && <p className={styles.due}>{card.due}</p>}
-        </footer>
-      </article>
+      <CardPaper data={data} settings={{ ...settings, oilSchool: oilSchoolOf(data, oils, settings) }} />
       <section className={styles.beside}>
         <Group>
           <Button size="lg" onClick={print}>
             Print the card
           </Button>
         </Group>
+        <CardChoicesForm />
         <h2>What came with it</h2>
         {notBack.length > 0 && (job.bay === 'return' || closed) && (
           <Caution>

@@ -5,6 +5,7 @@ import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { yearlyWords } from './Choices.tsx'
+import paper from '../../parts/paper.module.css'
 import styles from './Estimate.module.css'
 import { spanWords } from '../../job/estimateFromJob.ts'
 
@@ -16,10 +17,10 @@ export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; bef
   const { currency } = estimate
   const changes = before && span && spanOf(before) ? revisionChanges(before.lines, estimate.lines) : []
   return (
-    <article className={styles.sheet} aria-label="The estimate as the owner gets it">
+    <article className={`${paper.sheet} ${paper.sums}`} aria-label="The estimate as the owner gets it">
       <header>
         <div>
-          <p className={styles.shop}>
+          <p className={paper.shop}>
             {[settings?.workshop, settings?.place, settings?.phone].filter(Boolean).join(', ')}
           </p>
           <h1>Estimate</h1>
@@ -58,7 +59,7 @@ export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; bef
                 <td>{spanWords(span.least.tax, span.most.tax)}</td>
               </tr>
             )}
-            <tr className={styles.total}>
+            <tr className={paper.total}>
               <th scope="row">In all</th>
               <td />
               <td>

@@ -9,6 +9,7 @@ import {
   signedMs,
   splitTold,
   zeroByTwo,
+  type Bay,
 } from '@treadle/core'
 import { Button, Checkbox, FileButton } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
@@ -28,6 +29,9 @@ import { MicrophonePickup, PracticePickup } from '../../hear/pickup.ts'
 import { SideByCamera } from './SideByCamera.tsx'
 import { nextOf } from './next.ts'
 import { useListening, type Heard } from '../../hear/useListening.ts'
+
+/** Where it was heard: before touching it, on the stand, or in its place at its owner’s. */
+const PURPOSES: Partial<Record<Bay, NewListening['purpose']>> = { arrive: 'observe', return: 'in-place' }
 
 /** Listening to the clock of a job; each listening is kept with its beats and the last minute of its sound. */
 export function JobListen() {
@@ -60,7 +64,7 @@ export function JobListen() {
       at: new Date().toISOString(),
       pickup: now.pickup,
       fileName: now.fileName.slice(0, 200),
-      purpose: job.bay === 'arrive' ? 'observe' : 'beat',
+      purpose: PURPOSES[job.bay] ?? 'beat',
       firstSide: side.first,
       hasSound: now.wav !== null,
       changeMm,
@@ -106,7 +110,7 @@ export function JobListen() {
     sinceTapMs: sinceTap,
     seconds: listening.seconds,
     kept: isKept,
-    arriving: job.bay === 'arrive',
+    bay: job.bay,
   })
   const press = (atMs: number): (() => void) | void => {
     if (chalking) {
@@ -127,6 +131,8 @@ export function JobListen() {
         return void navigate(`/jobs/${job.id}/rate`)
       case 'back':
         return void navigate(`/jobs/${job.id}/arrive`)
+      case 'set-up':
+        return void navigate(`/jobs/${job.id}/set-up`)
       case 'listen':
         return start()
     }

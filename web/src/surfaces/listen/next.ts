@@ -1,4 +1,4 @@
-import type { Side } from '@treadle/core'
+import type { Bay, Side } from '@treadle/core'
 
 interface Standing {
   status: 'idle' | 'listening' | 'reading' | 'done' | 'refused'
@@ -10,11 +10,11 @@ interface Standing {
   sinceTapMs: number
   seconds: number
   kept: boolean
-  arriving: boolean
+  bay: Bay
 }
 
 export interface Next {
-  what: 'tap' | 'stop' | 'keep' | 'back' | 'rate' | 'listen'
+  what: 'tap' | 'stop' | 'keep' | 'back' | 'set-up' | 'rate' | 'listen'
   label: string
   hint?: string
   rhythmic?: boolean
@@ -27,7 +27,7 @@ const TAPS_MOST = 3 * TAPS_WANTED
 const RHYTHM_MS = 4000
 
 /** What the foot does now: tap the sides apart, stop, keep what was heard, and go on. */
-export function nextOf({ status, heard, first, taps, sinceTapMs, seconds, kept, arriving }: Standing): Next {
+export function nextOf({ status, heard, first, taps, sinceTapMs, seconds, kept, bay }: Standing): Next {
   if (status === 'listening') {
     const untold = heard && first === null && taps < TAPS_MOST
     const begun = heard && taps > 0 && taps < TAPS_WANTED
@@ -51,8 +51,12 @@ export function nextOf({ status, heard, first, taps, sinceTapMs, seconds, kept, 
       label: 'Press to keep this listening',
       hint: first === null ? 'the sides are not told apart' : undefined,
     }
-  if (status === 'done' && !arriving) return { what: 'rate', label: 'Press to go on to its rate' }
-  if (status === 'done' && arriving) return { what: 'back', label: 'Press to go back to its papers' }
+  if (status === 'done')
+    return bay === 'arrive'
+      ? { what: 'back', label: 'Press to go back to its papers' }
+      : bay === 'return'
+        ? { what: 'set-up', label: 'Press to go back to its setting up' }
+        : { what: 'rate', label: 'Press to go on to its rate' }
   return {
     what: 'listen',
     label: status === 'idle' ? 'Press to listen' : 'Press to listen again',

@@ -11,7 +11,7 @@ import { useObservations } from '../../job/useObservations.ts'
 import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Papers.module.css'
-import { qrPath } from './qr.ts'
+import { qrPath } from '../../parts/qr.ts'
 import { scaleSvg } from './scaleSvg.ts'
 
 const SHEETS = [

@@ -21,7 +21,7 @@ import { useJobData } from '../../job/useJobData.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Advice } from './Advice.tsx'
-import { AheadOfIt } from './AheadOfIt.tsx'
+import { AheadOfIt } from '../../job/AheadOfIt.tsx'
 import { Causes } from './Causes.tsx'
 import { Foretold } from './Foretold.tsx'
 import { Did } from './Did.tsx'
@@ -147,7 +147,9 @@ export function RateSurface() {
         )}
         <Did onEvent={putEvent} />
         {reckoned && <Causes book={reckoned.book} input={reckoned.input} />}
-        {reckoned && settings && <AheadOfIt book={reckoned.book} input={reckoned.input} settings={settings} />}
+        {reckoned && settings && (
+          <AheadOfIt book={reckoned.book} input={reckoned.input} settings={settings} className={styles.rule} />
+        )}
       </section>
     </div>
   )

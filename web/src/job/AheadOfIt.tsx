@@ -10,13 +10,22 @@ import {
   type RateBookInput,
 } from '@treadle/core'
 import { Link } from 'react-router'
-import { useJobData } from '../../job/useJobData.ts'
-import { leaning } from '../../parts/say.ts'
-import { useNow } from '../../parts/useNow.ts'
-import styles from './Rate.module.css'
+import { useJobData } from './useJobData.ts'
+import { leaning } from '../parts/say.ts'
+import { useNow } from '../parts/useNow.ts'
 
 /** What to expect of it at its owner's: gravity and warmth there, and the year. */
-export function AheadOfIt({ book, input, settings }: { book: RateBook; input: RateBookInput; settings: Settings }) {
+export function AheadOfIt({
+  book,
+  input,
+  settings,
+  className,
+}: {
+  book: RateBook
+  input: RateBookInput
+  settings: Settings
+  className?: string | undefined
+}) {
   const { clock, footings, pendulums } = useJobData()
   const footing = footings.at(-1)
   const perC = perDegreeOf(book, pendulumTells(pendulums.at(-1)?.parts)?.warmth ?? null)
@@ -24,7 +33,7 @@ export function AheadOfIt({ book, input, settings }: { book: RateBook; input: Ra
   const ahead = aheadOf(settings, warmthLately(input), clock.home ?? NO_HOME, perC, month)
   const season = ahead?.season ? seasonInWords(ahead.season) : null
   return (
-    <section aria-label="At its owner’s" className={styles.rule}>
+    <section aria-label="At its owner’s" className={className}>
       <h3>At its owner’s</h3>
       {ahead ? (
         <>

@@ -1,0 +1,148 @@
+import { guaranteeUntil } from './guarantee.ts'
+import type { OwedMark } from './marks.ts'
+import { oilDue, type OilSchool } from './oilDue.ts'
+import type { Owed } from './now.ts'
+import { whenThere } from './workshopTime.ts'
+
+/** What falls due of a clock that went home. */
+export const CARE_KINDS = ['check', 'service', 'guarantee'] as const
+export type CareKind = (typeof CARE_KINDS)[number]
+
+/** A clock at home, as far as its care asks. */
+export interface CareFacts {
+  /** the day it was oiled last, ISO 8601 */
+  oiledOn: string
+  /** the day it went home, ISO 8601 */
+  closedOn: string
+  /** fresh oil on old, in place */
+  stopGap: boolean
+  /** the bottle was past its time when it was oiled from it */
+  bottleOver: boolean
+  /** a picture of its sinks since then shows that the oil did not stay */
+  ranOut: boolean
+  mercury: boolean
+  chimes: boolean
+  weights: boolean
+  moon: boolean
+}
+
+export interface CareDue {
+  kind: CareKind
+  /** ISO 8601 */
+  dueOn: string
+  why: string
+  /** what is to be looked at on that day */
+  look: string[]
+}
+
+/** Oil that is doubted from the first day is looked at again after so many years. */
+const DOUBTED_YEARS = 1
+
+/**
+ * All that falls due of a clock at home, in order of time: its oil and what is looked at with it, its service, and the end
+ * of its guarantee.
+ *
+ * By the school, but oil of a bottle past its time, or oil that was seen not to stay, is looked at after a year. The oil's
+ * age counts, whether the clock goes or not.
+ *
+ * @param guaranteeMonths - 0: none is given
+ */
+export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: number): CareDue[] {
+  const { oiledOn, stopGap, bottleOver, ranOut } = facts
+  const usual = oilDue(oiledOn, school, stopGap)
+  const doubted = bottleOver || ranOut
+  const sooner = doubted ? yearLater(oiledOn) : usual.checkOn
+  const checkOn = sooner < usual.checkOn ? sooner : usual.checkOn
+  const oiled = `Oiled ${oiledOn.slice(0, 7)}${stopGap ? ', in place' : ''}`
+  const doubt = bottleOver
+    ? '; the bottle was past its time'
+    : ranOut
+      ? '; its oil was seen not to stay in its sinks'
+      : ''
+  const until = guaranteeUntil(facts.closedOn, guaranteeMonths)
+  const dues: CareDue[] = [
+    { kind: 'check', dueOn: checkOn, why: `${oiled}${doubt}; it is at home.`, look: lookAt(facts) },
+    {
+      kind: 'service',
+      dueOn: usual.serviceOn,
+      why: `${oiled}; it is at home.`,
+      look: [...lookAt(facts), 'Wear: shake of each hole, pivots, pallets; end shake'],
+    },
+  ]
+  if (until !== null)
+    dues.push({
+      kind: 'guarantee',
+      dueOn: until,
+      why: `It went home ${facts.closedOn.slice(0, 10)} with ${guaranteeMonths} months of guarantee.`,
+      look: ['Does it keep time, strike and run its days? What is ours to mend is mended before this day'],
+    })
+  return dues.sort((a, b) => a.dueOn.localeCompare(b.dueOn))
+}
+
+function lookAt({ mercury, chimes, weights, moon }: CareFacts): string[] {
+  return [
+    'Pivots front and back: oil clear in its sink, run down the plate, or dark',
+    'Suspension spring: kinks, rust, cracks at its ends',
+    'Beat and arc against how it left; its footing against the picture',
+    ...(weights ? ['Lines or chains, pulleys, hooks of the weights'] : []),
+    ...(mercury ? ['Mercury: jar, cap, stirrup and hanger; the case fixed and locked'] : []),
+    ...(chimes ? ['Chime hammers and their springs, rods, the chime train’s pivots'] : []),
+    ...(moon ? ['Moon and date as the sky has them'] : []),
+  ]
+}
+
+function yearLater(day: string): string {
+  const date = new Date(`${day.slice(0, 10)}T00:00:00Z`)
+  date.setUTCFullYear(date.getUTCFullYear() + DOUBTED_YEARS)
+  return date.toISOString().slice(0, 10)
+}
+
+const HOUR = 9
+
+/** When a due day begins for the workshop, Unix s: nine in the morning there. */
+export function careDueS({ dueOn }: Pick<CareDue, 'dueOn'>, timeZone: string): number {
+  return whenThere(dueOn, HOUR, timeZone)
+}
+
+const SUBJECTS: Record<CareKind, string> = { check: '', service: '', guarantee: 'guarantee' }
+const TITLES: Record<CareKind, string> = {
+  check: 'Its oil is due for a look: ask its owner',
+  service: 'Due for service: ask its owner',
+  guarantee: 'Its guarantee ends: ask how it goes',
+}
+
+/** What falls due, as a thing owed; `later` and `done` are said of it by the same marks. */
+export function careOwed(due: CareDue, timeZone: string, nowS: number): Owed {
+  const dueS = careDueS(due, timeZone)
+  return {
+    kind: 'recall',
+    dueS,
+    weight: dueS <= nowS && due.kind !== 'guarantee' ? 'watch' : 'sound',
+    title: TITLES[due.kind],
+    why: due.why,
+    subject: SUBJECTS[due.kind],
+  }
+}
+
+/** How a due thing stands. */
+export const CARE_STATES = ['coming', 'due', 'put-off', 'answered', 'not-needed', 'lapsed'] as const
+export type CareState = (typeof CARE_STATES)[number]
+
+const DAY_S = 86_400
+/** Nobody answered for so long after it fell due: the owner has let it lapse. */
+const LAPSED_DAYS = 365
+
+/** Whether a due thing is still to come, is due, was put off, answered or not wanted, or has lapsed unanswered. */
+export function careState(owed: Owed, marks: OwedMark[], nowS: number): CareState {
+  const dueS = owed.dueS ?? 0
+  const mark = marks.find((m) => m.kind === owed.kind && m.subject === owed.subject && isSame(m.dueS, dueS))
+  if (mark?.state === 'done') return 'answered'
+  if (mark?.state === 'not-needed') return 'not-needed'
+  if (mark?.state === 'later' && (mark.untilS ?? 0) > nowS) return 'put-off'
+  if (dueS > nowS) return 'coming'
+  return nowS - dueS > LAPSED_DAYS * DAY_S ? 'lapsed' : 'due'
+}
+
+function isSame(a: number | null, b: number): boolean {
+  return a !== null && Math.abs(a - b) < 60
+}

@@ -1,0 +1,308 @@
+import { randomUUID } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import type { Readable } from 'node:stream'
+import type { ArchiveTold, JobPage, Problem } from '@treadle/contract'
+import { encodeWav } from '@treadle/core'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import yauzl from 'yauzl'
+import yazl from 'yazl'
+import { newHole, newListening, useWorkshop, type Workshop } from './workshop.ts'
+
+const here = useWorkshop()
+const there = useWorkshop()
+let folder = ''
+let taken: JobPage
+let soundId = ''
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'treadle-test-'))
+  taken = await here.takeIn({ cameWith: [] })
+  const at = `/api/jobs/${taken.job.id}`
+  const hole = newHole()
+  await here.request.put(`${at}/holes/${hole.id}`).send(hole).expect(201)
+  const heard = { ...newListening(), hasSound: true }
+  soundId = heard.id
+  await here.request.put(`${at}/listenings/${heard.id}`).send(heard).expect(201)
+  const sound = Float32Array.from({ length: 8000 }, (_, i) => Math.sin(i / 9) * 0.3)
+  await here.request
+    .put(`/api/listenings/${heard.id}/sound`)
+    .set('Content-Type', 'audio/wav')
+    .send(Buffer.from(encodeWav(sound, 8000)))
+    .expect((r) => expect(r.status).toBeLessThan(300))
+  const picture = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#b8954a' } })
+    .jpeg()
+    .toBuffer()
+  await here.request
+    .put(`${at}/photos/${randomUUID()}?caption=As+it+came`)
+    .set('Content-Type', 'image/jpeg')
+    .send(picture)
+    .expect((r) => expect(r.status).toBeLessThan(300))
+  await here.request
+    .post(`${at}/notes`)
+    .send({ id: randomUUID(), text: 'Its key hangs inside the door.', corrects: null })
+  // Another clock, that is none of its history.
+  await here.takeIn({ complaint: 'Another clock altogether.' })
+})
+afterAll(() => rm(folder, { recursive: true, force: true }))
+
+const zipOf = async (shop: Workshop, path: string): Promise<Buffer> =>
+  (
+    await shop.request
+      .get(path)
+      .buffer(true)
+      .parse(binary as never)
+      .expect(200)
+  ).body as Buffer
+function binary(res: Readable, done: (error: Error | null, body: Buffer) => void): void {
+  const parts: Buffer[] = []
+  res.on('data', (chunk: Buffer) => parts.push(chunk))
+  res.on('end', () => done(null, Buffer.concat(parts)))
+}
+const bring = (shop: Workshop, zip: Buffer, query = '') =>
+  shop.request.post(`/api/archive${query}`).set('Content-Type', 'application/zip').send(zip)
+const told = async (shop: Workshop, zip: Buffer, query = '') =>
+  (await bring(shop, zip, query).expect(200)).body as ArchiveTold
+
+/** Every entry of a zip, by its name. */
+async function contents(zip: Buffer): Promise<Map<string, Buffer>> {
+  const opened = await new Promise<yauzl.ZipFile>((resolve, reject) =>
+    yauzl.fromBuffer(zip, { lazyEntries: true }, (error, z) => (error ? reject(error) : resolve(z))),
+  )
+  const all = new Map<string, Buffer>()
+  await new Promise<void>((resolve, reject) => {
+    opened.on('entry', (entry: yauzl.Entry) => {
+      opened.openReadStream(entry, (error, stream) => {
+        if (error) return reject(error)
+        const parts: Buffer[] = []
+        stream.on('data', (chunk: Buffer) => parts.push(chunk))
+        stream.on('end', () => {
+          all.set(entry.fileName, Buffer.concat(parts))
+          opened.readEntry()
+        })
+      })
+    })
+    opened.on('end', () => resolve())
+    opened.readEntry()
+  })
+  return all
+}
+
+/** A zip of these entries, as somebody else might make one. */
+async function zipped(entries: Map<string, Buffer>): Promise<Buffer> {
+  const zip = new yazl.ZipFile()
+  for (const [name, bytes] of entries) zip.addBuffer(bytes, name)
+  zip.end()
+  const path = join(folder, `${randomUUID()}.zip`)
+  await pipeline(zip.outputStream, createWriteStream(path))
+  return readFile(path)
+}
+
+/** An archive of which one table was rewritten by a careful hand: its digest is right. */
+async function rewritten(
+  zip: Buffer,
+  table: string,
+  change: (row: Record<string, unknown>) => object,
+): Promise<Buffer> {
+  const { createHash } = await import('node:crypto')
+  const all = await contents(zip)
+  const name = `tables/${table}.jsonl`
+  const rows = all.get(name)!.toString().trim().split('\n')
+  const bytes = Buffer.from(
+    rows.map((r) => `${JSON.stringify(change(JSON.parse(r) as Record<string, unknown>))}\n`).join(''),
+  )
+  all.set(name, bytes)
+  const manifest = JSON.parse(all.get('treadle.json')!.toString()) as { entries: { path: string; sha256: string }[] }
+  for (const e of manifest.entries) if (e.path === name) e.sha256 = createHash('sha256').update(bytes).digest('hex')
+  all.set('treadle.json', Buffer.from(JSON.stringify(manifest)))
+  return zipped(all)
+}
+
+const isEmpty = async (shop: Workshop) => ((await shop.request.get('/api/clocks')).body as unknown[]).length === 0
+
+describe('a clock’s whole history', () => {
+  test('holds its rows, its picture and its sound, with their schema, and nothing of another clock', async () => {
+    const all = await contents(await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`))
+    const rows = (table: string) => all.get(`tables/${table}.jsonl`)!.toString().trim().split('\n').filter(Boolean)
+    expect(rows('clocks').length).toBe(1)
+    expect(rows('jobs').length).toBe(1)
+    expect(rows('owners').length).toBe(1)
+    expect(rows('holes').length).toBe(1)
+    expect(all.get('tables/jobs.jsonl')!.toString()).not.toContain('Another clock altogether')
+    expect([...all.keys()].filter((name) => /^files\/.*\.(jpg|webp)$/.test(name)).length).toBeGreaterThanOrEqual(2)
+    expect([...all.keys()].filter((name) => name.endsWith('.wav')).length).toBe(1)
+    const schema = JSON.parse(all.get('schema.json')!.toString()) as { $defs: Record<string, { required: string[] }> }
+    expect(schema.$defs.clocks?.required).toContain('name')
+  })
+
+  test('comes in on another Treadle with nothing lost, and a second time with nothing twice', async () => {
+    const zip = await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+    const looked = await told(there, zip)
+    expect([looked.kept, looked.of, looked.clashes]).toEqual([false, 'clock', []])
+    expect(await isEmpty(there)).toBe(true)
+    const done = await told(there, zip, '?keep=true')
+    expect(done.fresh).toEqual(looked.fresh)
+    const both = await Promise.all([here, there].map((s) => zipOf(s, `/api/clocks/${taken.clock.id}/archive.zip`)))
+    const [ours, theirs] = await Promise.all(both.map(contents))
+    for (const [name, bytes] of ours!) {
+      if (name === 'treadle.json') continue
+      expect([name, theirs!.get(name)?.equals(bytes)]).toEqual([name, true])
+    }
+    expect(new Set(theirs!.keys())).toEqual(new Set(ours!.keys()))
+    // The sound is heard there as it was here.
+    const sounds = await Promise.all([here, there].map((s) => zipOf(s, `/api/listenings/${soundId}/sound`)))
+    expect(sounds[0]!.equals(sounds[1]!)).toBe(true)
+
+    const again = await told(there, zip, '?keep=true')
+    expect([again.fresh, again.freshFiles, again.clashes]).toEqual([[], 0, []])
+    expect(((await there.request.get('/api/clocks')).body as unknown[]).length).toBe(1)
+    // The next clock that is taken in there has a number of its own.
+    const next = await there.takeIn()
+    expect(next.job.number).not.toBe(taken.job.number)
+  })
+
+  test('what stands here otherwise is shown, stays, and is taken only where it is said', async () => {
+    const zip = await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+    const { clock } = (await there.request.get(`/api/jobs/${taken.job.id}`)).body as JobPage
+    const { id: _, ownerId: _o, ...known } = clock
+    await there.request
+      .patch(`/api/clocks/${clock.id}`)
+      .send({ ...known, marks: 'A number inside the door.' })
+      .expect(200)
+    const looked = await told(there, zip, '?keep=true')
+    expect(looked.clashes).toMatchObject([
+      { table: 'clocks', mayTake: true, fields: [{ name: 'marks', here: 'A number inside the door.', there: '' }] },
+    ])
+    const marks = async () => ((await there.request.get(`/api/jobs/${taken.job.id}`)).body as JobPage).clock.marks
+    expect(await marks()).toBe('A number inside the door.')
+    const { table, key } = looked.clashes[0]!
+    const over = await told(there, zip, `?keep=true&take=${table}~${key}`)
+    expect(await marks()).toBe('')
+    // It is no clash any more, and what stood here before is in the workshop’s journal.
+    expect([over.clashes, over.taken.map((t) => t.table)]).toEqual([[], ['clocks']])
+    const { rows } = await there.connection.pool.query<{ figures: object }>(
+      "select figures from journal where about = 'archive' order by at desc limit 1",
+    )
+    expect(JSON.stringify(rows[0]?.figures)).toContain('A number inside the door.')
+    expect((await told(there, zip)).clashes).toEqual([])
+  })
+
+  test('a visit whose number is another’s there gets one of its own', async () => {
+    const own = await here.takeIn()
+    const zip = await zipOf(here, `/api/clocks/${own.clock.id}/archive.zip`)
+    const taken = await rewritten(zip, 'jobs', (row) => ({ ...row, number: 1 }))
+    const done = await told(there, taken, '?keep=true')
+    expect(done.renumbered).toMatchObject([{ was: 1 }])
+    const page = (await there.request.get(`/api/jobs/${own.job.id}`)).body as JobPage
+    expect(page.job.number).toBe(done.renumbered[0]!.now)
+  })
+})
+
+describe('the whole workshop', () => {
+  test('goes out and comes in with a difference of nothing', async () => {
+    const empty = await zipOf(here, '/api/archive.zip')
+    const all = await contents(empty)
+    expect(all.get('tables/jobs.jsonl')!.toString()).toContain('Another clock altogether')
+    // The secret of the calendar’s address stays on its machine.
+    expect([...all.keys()].join()).not.toMatch(/calendar_keys|file_chunks/)
+    const looked = await told(here, empty)
+    expect([looked.fresh, looked.freshFiles, looked.clashes]).toEqual([[], 0, []])
+    expect(looked.same).toBeGreaterThan(20)
+  })
+})
+
+describe('an archive is refused, and nothing of it comes in', () => {
+  const refused = async (zip: Buffer, words: RegExp, shop = there) => {
+    const before = await contents(await zipOf(shop, '/api/archive.zip'))
+    for (const query of ['', '?keep=true']) {
+      const answer = await bring(shop, zip, query)
+      expect([answer.status, (answer.body as Problem).title]).toEqual([422, expect.stringMatching(words)])
+    }
+    const after = await contents(await zipOf(shop, '/api/archive.zip'))
+    for (const [name, bytes] of before)
+      if (name !== 'treadle.json') expect([name, after.get(name)?.equals(bytes)]).toEqual([name, true])
+  }
+  const good = () => zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+
+  test('where a row was changed after it was written', async () => {
+    const all = await contents(await good())
+    const rows = all.get('tables/owners.jsonl')!
+    all.set('tables/owners.jsonl', Buffer.from(rows.toString().replace('Gull Row', 'Gull Raw')))
+    await refused(await zipped(all), /owners\.jsonl was changed/)
+  })
+
+  test('where it was cut short, or is none', async () => {
+    const zip = await good()
+    await refused(zip.subarray(0, zip.length - 400), /cut short|can’t be read|damaged/)
+    await refused(Buffer.from('treadle'), /no zip file/)
+    await refused(await zipped(new Map([['about.txt', Buffer.from('x')]])), /no Treadle archive/)
+  })
+
+  test('where it holds what no archive holds', async () => {
+    const all = await contents(await good())
+    await refused(
+      await zipped(new Map([...all, ['files/index.html', Buffer.from('<script>')]])),
+      /no part of an archive/,
+    )
+    const more = new Map([...all, ['files/00000000-0000-4000-8000-000000000000.jpg', Buffer.from('x')]])
+    await refused(await zipped(more), /of which it says nothing/)
+  })
+
+  test('where it would be far too large once unpacked', async () => {
+    const all = await contents(await good())
+    all.set('tables/journal.jsonl', Buffer.alloc(40_000_000, 32))
+    await refused(await zipped(all), /far too large/)
+  })
+
+  test('where a picture is none', async () => {
+    const all = await contents(await good())
+    const name = [...all.keys()].find((n) => n.endsWith('.jpg'))!
+    const { createHash } = await import('node:crypto')
+    const bytes = Buffer.from('<html><script>alert(1)</script></html>')
+    all.set(name, bytes)
+    const manifest = JSON.parse(all.get('treadle.json')!.toString()) as { entries: { path: string; sha256: string }[] }
+    for (const e of manifest.entries) if (e.path === name) e.sha256 = createHash('sha256').update(bytes).digest('hex')
+    all.set('treadle.json', Buffer.from(JSON.stringify(manifest)))
+    await refused(await zipped(all), /is not what its name says/)
+  })
+
+  test.each([
+    ['holes', { longAxisMm: 'wide' }, /holes, line 1: longAxisMm/],
+    ['holes', { plate: 'side' }, /holes, line 1: .*late/],
+    ['jobs', { receivedAt: 'yesterday' }, /jobs, line 1: receivedAt/],
+    ['clocks', { pendulum: { beatsPerHour: 3600 } }, /clocks, line 1/],
+    ['clocks', { secret: 1 }, /clocks, line 1: it has a field “secret”/],
+    ['owners', { name: null }, /owners, line 1: it lacks name/],
+    ['jobs', { number: 2_000_000_000 }, /has the number 2000000000/],
+    ['jobs', { clockId: randomUUID() }, /points at one that is not in it/],
+  ])('where a row of %s is not what it must be: %j', async (table, part, words) => {
+    const shop = there
+    // Nothing of it is there yet: each row would be new.
+    const other = await here.takeIn()
+    const at = `/api/jobs/${other.job.id}`
+    const hole = newHole()
+    await here.request.put(`${at}/holes/${hole.id}`).send(hole).expect(201)
+    const zip = await zipOf(here, `/api/clocks/${other.clock.id}/archive.zip`)
+    const bad = await rewritten(zip, table, (row) => ({ ...row, ...part }))
+    if (/points at/.test(String(words))) {
+      const answer = await bring(shop, bad, '?keep=true')
+      expect([answer.status, (answer.body as Problem).title]).toEqual([422, expect.stringMatching(words)])
+      expect((await shop.request.get(at)).status).toBe(404)
+    } else await refused(bad, words, shop)
+  })
+
+  test('where it is of a newer Treadle', async () => {
+    const all = await contents(await good())
+    const manifest = JSON.parse(all.get('treadle.json')!.toString()) as object
+    all.set('treadle.json', Buffer.from(JSON.stringify({ ...manifest, version: 2, more: true })))
+    await refused(await zipped(all), /newer Treadle/)
+  })
+})
+
+test('a clock that nobody knows has no history', async () => {
+  await here.request.get(`/api/clocks/${randomUUID()}/archive.zip`).expect(404)
+})
