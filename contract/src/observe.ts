@@ -9,7 +9,7 @@ import { id, idOrNone, line, measured, only, requiredLine, string, text, version
 export const Observation = only({
   id: id(),
   version: version(),
-  key: requiredLine(80).label('What was observed'),
+  key: requiredLine(120).label('What was observed'),
   /** in a word: yes, no, sound, watch… */
   answer: line(60).defined().label('Answer'),
   figure: measured(-1e6, 1e6).nullable().defined().label('Figure'),

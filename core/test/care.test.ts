@@ -5,10 +5,12 @@ import {
   careOwed,
   careState,
   guaranteeUntil,
+  OIL_SCHOOLS,
   recallsOf,
   shareOfSeen,
   yearOf,
   type CareFacts,
+  type OilSchool,
   type OwedMark,
   type YearVisit,
 } from '../src/index.ts'
@@ -76,6 +78,21 @@ describe('what falls due of a clock at home', () => {
     expect(look({})).not.toMatch(/Mercury|Chime|Moon/)
     expect(look({ mercury: true, chimes: true, moon: true })).toMatch(/Mercury.*Chime.*Moon/)
     expect(look({ weights: false })).not.toMatch(/Lines/)
+  })
+
+  test('suspension, mercury and chimes are inspected each time; the end of a guarantee asks for none of them', () => {
+    const withIt = (part: Partial<CareFacts>) =>
+      Object.fromEntries(careDue({ ...facts, ...part }, 'default', 24).map((d) => [d.kind, d.withIt]))
+    expect(withIt({})).toEqual({ check: ['suspension'], service: ['suspension'], guarantee: [] })
+    expect(withIt({ mercury: true, chimes: true }).check).toEqual(['suspension', 'mercury', 'chimes'])
+  })
+
+  test.each(Object.entries(OIL_SCHOOLS))('the school “%s” looks at the oil before it is serviced', (school, years) => {
+    const dues = careDue(facts, school as OilSchool, 0)
+    expect(dues.map((d) => [d.kind, Number(d.dueOn.slice(0, 4)) - 2024])).toEqual([
+      ['check', years.checkYears],
+      ['service', years.serviceYears],
+    ])
   })
 
   test('a word before the guarantee ends, and none after', () => {

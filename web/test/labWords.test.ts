@@ -1,5 +1,7 @@
 import { blankPart, compensationsOf, laboratoryOf, neededAgainst, type Needed, type SheetPart } from '@treadle/core'
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { labelOf, spread } from '../src/lab/labels.ts'
 import { compensationWords, headlineOf, remedyOf } from '../src/lab/words.ts'
 
 const needed: Needed = {
@@ -81,5 +83,45 @@ describe('summer and winter, in words', () => {
   test('without any it says which sleeve it would take', () => {
     const plain: SheetPart[] = [parts[0]!, { ...blankPart('bob'), atMm: 985, acrossMm: 170, massG: 4200 }]
     expect(wordsOf(plain).title).toMatch(/^To hold it from summer to winter: a zinc sleeve \d+ mm long under the bob$/)
+  })
+})
+
+describe('what is written beside the parts', () => {
+  const parts: SheetPart[] = [
+    { ...blankPart('rod'), atMm: 512, lengthMm: 1020, acrossMm: 8, massG: 400 },
+    { ...blankPart('bob'), atMm: 985, acrossMm: 170, massG: 4200 },
+    { ...blankPart('tray'), atMm: 500, massG: 12 },
+    { ...blankPart('nut'), atMm: 1010, massG: 40 },
+    { ...blankPart('weight'), atMm: 480, massG: 3 },
+  ]
+  const lab = laboratoryOf(parts)
+  const said = (thread: { threadUpMm: number | null; threadDownMm: number | null }) =>
+    parts.flatMap((p, i) => labelOf(p, i, (mm) => mm / 2, { lab, ...thread }))
+
+  test('nothing beside rod and bob; a gram with what it does, the nut with its travel, a weight with its grams', () => {
+    expect(said({ threadUpMm: 12, threadDownMm: null }).map((l) => l.words)).toEqual([
+      expect.stringMatching(/^1 g: \+\d\.\d\d s a day$/),
+      'nut, 12 mm up, ? down',
+      '3 g',
+    ])
+    expect(said({ threadUpMm: null, threadDownMm: null })[1]?.words).toBe('nut')
+    // Each stands where its part is drawn.
+    expect(said({ threadUpMm: null, threadDownMm: null }).map((l) => l.at)).toEqual([250, 505, 240])
+  })
+
+  test('labels never overlap, keep their order, and stay on the drawing as long as there is room', () => {
+    const HEIGHT = 600
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0, max: HEIGHT - 10, noNaN: true }), { maxLength: 20 }), (at) => {
+        const labels = at.map((y, i) => ({ key: String(i), at: y, words: '' }))
+        const out = spread(labels, HEIGHT)
+        expect(out.map((l) => l.key)).toEqual([...labels].sort((a, b) => a.at - b.at).map((l) => l.key))
+        out.slice(1).forEach((l, i) => expect(l.at - out[i]!.at).toBeGreaterThanOrEqual(21 - 1e-9))
+        for (const l of out) expect(l.at).toBeLessThanOrEqual(HEIGHT - 8)
+      }),
+    )
+    // What is far enough apart stays where it is.
+    const apart = [10, 100, 300].map((y) => ({ key: `${y}`, at: y, words: '' }))
+    expect(spread(apart, HEIGHT)).toEqual(apart)
   })
 })

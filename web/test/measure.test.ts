@@ -1,6 +1,6 @@
 import { blankHole, type Hole } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
-import { draftOf, isWhole, readDraft, type Draft } from '../src/surfaces/holes/measure.ts'
+import { draftOf, isWhole, measuredOf, readDraft, type Draft } from '../src/surfaces/holes/measure.ts'
 
 const WHOLE: Draft = { longAxis: '1.32', shortAxis: '1.10', wear: '1:50', pivot: '1.00', plate: '2.4' }
 
@@ -71,5 +71,34 @@ describe('showing what is kept', () => {
 
   test('nothing for what is not measured', () => {
     expect(draftOf({ ...HOLE, longAxisMm: null, wearDeg: null }, 'mm')).toMatchObject({ longAxis: '', wear: '' })
+  })
+})
+
+describe('keeping what was typed', () => {
+  test('each figure in mm, and as it was typed, in its own unit; a direction by the dial', () => {
+    expect(measuredOf({ ...WHOLE, longAxis: '52' }, 'thou')).toMatchObject({
+      longAxisMm: 1.3208,
+      wearDeg: 55,
+      typed: {
+        longAxis: { value: '52', unit: 'thou' },
+        wear: { value: '1:50', unit: 'dial' },
+        plate: { value: '2.4', unit: 'thou' },
+      },
+    })
+    expect(measuredOf({ ...WHOLE, pivot: '' }, 'mm').typed.pivot).toBeNull()
+  })
+
+  test('what is kept is shown again as it was typed, in either unit', () => {
+    for (const [unit, draft] of [
+      ['mm', WHOLE],
+      ['thou', { longAxis: '52', shortAxis: '43.3', wear: '1:50', pivot: '39.4', plate: '94.5' }],
+    ] as const)
+      expect(draftOf({ ...HOLE, ...measuredOf(draft, unit) }, unit)).toEqual(draft)
+  })
+
+  test('a figure that can’t be read is not lost: it stays as it was typed, and is no figure', () => {
+    const kept = measuredOf({ ...WHOLE, plate: 'thick' }, 'mm')
+    expect(kept.plateMm).toBeNull()
+    expect(kept.typed.plate).toEqual({ value: 'thick', unit: 'mm' })
   })
 })

@@ -1,4 +1,5 @@
 import {
+  blankHole,
   DEFAULT_SETTINGS,
   LANGUAGES,
   USUAL_CARD,
@@ -8,7 +9,7 @@ import {
   type ListeningSummary,
   type ObservationRow,
 } from '@treadle/contract'
-import { dialTime, handsPlan, type SeasonAhead } from '@treadle/core'
+import { CARE_PARTS, dialTime, drawPart, handsPlan, isMade, PART_SIZES, type SeasonAhead } from '@treadle/core'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { LETTER_WORDS } from '../src/places/care/letterWords.ts'
@@ -18,7 +19,7 @@ import { fromTaps } from '../src/surfaces/hands/DialPicture.tsx'
 import { agreedOf, newInvoice } from '../src/surfaces/invoice/fromEstimate.ts'
 import { heldForBeat } from '../src/surfaces/setUp/BeatInPlace.tsx'
 import { heldToSettle } from '../src/surfaces/setUp/Settling.tsx'
-import { beforeAndAfter, picturesOf, pictureKey } from '../src/surfaces/report/reportOf.ts'
+import { beforeAndAfter, changesOf, pictureKey, picturesOf, workOf } from '../src/surfaces/report/reportOf.ts'
 import { PAGE } from './page.ts'
 
 const STAMP = { jobId: 'j', at: '2026-03-01T10:00:00Z', who: 'Ida' }
@@ -97,6 +98,11 @@ describe('the languages of the card', () => {
           expect(lines.join(' ')).not.toMatch(/undefined|\[object/)
         }
       expect(words.answer('')).not.toContain('undefined')
+      const all = words.withIt([...CARE_PARTS])
+      expect(all.length).toBe(2)
+      expect(all.join(' ')).not.toMatch(/undefined|\[object/)
+      // Who has no mercury is not told to leave it alone.
+      expect(words.withIt(['suspension']).join(' ')).not.toMatch(/mercury|Quecksilber/)
     }
     const [en, de] = [LETTER_WORDS.en, LETTER_WORDS.de]
     expect(de.farewell).not.toBe(en.farewell)
@@ -244,6 +250,39 @@ describe('the report', () => {
     })
     const chosen = { ...page, observations: [said('came', 'out'), said('apart', 'after')] }
     expect(names(picturesOf(chosen))).toEqual([[], ['apart', 'ready']])
+  })
+
+  test('says made only of what is made: a part that was begun is not told', () => {
+    const sizes = Object.fromEntries(PART_SIZES.arbor.map((s) => [s.key, s.startMm]))
+    const steps = drawPart('arbor', sizes).steps.map((s) => s.key)
+    const part = (id: string, done: string[], name = '') => ({
+      ...{ id, version: 1, part: 'arbor' as const, name, sizes, done },
+      ...STAMP,
+    })
+    const condition = (id: string, partClass: 'original' | 'made-now', note = '') => ({
+      ...{ id, version: 1, kind: 'part' as const, name: id, class: partClass, note, photoId: null, x: null, y: null },
+      ...STAMP,
+    })
+    const told = changesOf({
+      ...page,
+      madeParts: [part('a', []), part('b', steps.slice(0, 2)), part('c', steps, 'Third arbor')],
+      conditions: [condition('Bob', 'original'), condition('Minute hand', 'made-now', 'after the old one')],
+    })
+    expect(told).toEqual(['Minute hand: made now, after the old one', 'Third arbor, arbor: made'])
+    expect(isMade(part('d', [...steps, 'a step of before']))).toBe(true)
+    expect(isMade({ ...part('e', steps), sizes: {} })).toBe(false)
+  })
+
+  test('tells what was done in the words of the clock’s history', () => {
+    const hole = {
+      ...blankHole('h', { train: 'going', arbor: 'Third arbor', arborIndex: 2, plate: 'back', role: 'other' }),
+      ...{ jobId: 'j', measuredBy: 'Ida', bushed: true },
+    }
+    expect(workOf({ ...page, holes: [hole] }, DEFAULT_SETTINGS)).toEqual(
+      expect.arrayContaining(['Taken apart.', 'One hole bushed: third arbor, back.', 'Oiled.']),
+    )
+    const untouched = { ...page, job: { ...page.job, scope: 'untouched' as const, partedAt: null } }
+    expect(workOf(untouched, DEFAULT_SETTINGS)).toEqual(['It went back as it came.'])
   })
 
   test('measures only what was measured', () => {

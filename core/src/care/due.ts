@@ -31,9 +31,15 @@ export interface CareDue {
   /** ISO 8601 */
   dueOn: string
   why: string
+  /** what is inspected with it, the oil aside */
+  withIt: CarePart[]
   /** what is to be looked at on that day */
   look: string[]
 }
+
+/** What is inspected whenever the oil is. */
+export const CARE_PARTS = ['suspension', 'mercury', 'chimes'] as const
+export type CarePart = (typeof CARE_PARTS)[number]
 
 /** Oil that is doubted from the first day is looked at again after so many years. */
 const DOUBTED_YEARS = 1
@@ -61,11 +67,18 @@ export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: nu
       : ''
   const until = guaranteeUntil(facts.closedOn, guaranteeMonths)
   const dues: CareDue[] = [
-    { kind: 'check', dueOn: checkOn, why: `${oiled}${doubt}; it is at home.`, look: lookAt(facts) },
+    {
+      kind: 'check',
+      dueOn: checkOn,
+      why: `${oiled}${doubt}; it is at home.`,
+      withIt: withOil(facts),
+      look: lookAt(facts),
+    },
     {
       kind: 'service',
       dueOn: usual.serviceOn,
       why: `${oiled}; it is at home.`,
+      withIt: withOil(facts),
       look: [...lookAt(facts), 'Wear: shake of each hole, pivots, pallets; end shake'],
     },
   ]
@@ -74,9 +87,15 @@ export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: nu
       kind: 'guarantee',
       dueOn: until,
       why: `It went home ${facts.closedOn.slice(0, 10)} with ${guaranteeMonths} months of guarantee.`,
+      withIt: [],
       look: ['Does it keep time, strike and run its days? What is ours to mend is mended before this day'],
     })
   return dues.sort((a, b) => a.dueOn.localeCompare(b.dueOn))
+}
+
+/** A suspension spring has no age at which it is due: it is inspected each time, as mercury and chimes are. */
+function withOil({ mercury, chimes }: CareFacts): CarePart[] {
+  return CARE_PARTS.filter((part) => part === 'suspension' || { mercury, chimes }[part])
 }
 
 function lookAt({ mercury, chimes, weights, moon }: CareFacts): string[] {

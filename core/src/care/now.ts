@@ -185,8 +185,10 @@ function strip(facts: OwedFacts): Owed[] {
   }
   if (!facts.parted) return [owed('make-safe', 'Part the plates', 'Every train is confirmed off.')]
   if (facts.stripSteps === 0) return [owed('take-apart', 'Take it apart, step by step', 'Its strip log is empty.')]
-  if (facts.partsToClean > 0)
-    return [owed('clean', `Clean ${facts.partsToClean} parts`, 'They are on the list and not yet clean and dry.')]
+  if (facts.partsToClean > 0) {
+    const n = facts.partsToClean
+    return [owed('clean', `Clean ${n} ${n === 1 ? 'part' : 'parts'}`, 'On the list, and not yet clean and dry.')]
+  }
   return [owed('measure', 'Measure its holes', 'The plates are parted.')]
 }
 

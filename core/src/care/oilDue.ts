@@ -3,6 +3,7 @@ export const OIL_SCHOOLS = {
   default: { title: 'Oil check at 3 years, service at 5', checkYears: 3, serviceYears: 5 },
   short: { title: 'Short: check every year, service at 3', checkYears: 1, serviceYears: 3 },
   middle: { title: 'Middle: check at 4 years, service at 6', checkYears: 4, serviceYears: 6 },
+  further: { title: 'Six to eight: check at 6 years, service at 8', checkYears: 6, serviceYears: 8 },
   long: { title: 'Long, modern synthetic oil: check at 7, service at 10', checkYears: 7, serviceYears: 10 },
 } as const
 

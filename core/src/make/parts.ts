@@ -1,4 +1,5 @@
 import { FieldError, requirePositive } from '../check/require.ts'
+import { unlessRefused } from '../check/unlessRefused.ts'
 import { countWheelRim, snailEdge, type FlatPoint } from './flat.ts'
 import { repivotSizes } from '../pivot/repivot.ts'
 import { AT_LATHE, step, type WorkStep } from '../steps/step.ts'
@@ -267,6 +268,20 @@ function drawn(part: MadePart, material: string, sections: Section[], bore: Bore
     material,
     steps: stepsOf(part, bore),
   }
+}
+
+/** Whether a part is made: every step of its drawing is done. One that can’t be drawn is not. */
+export function isMade({
+  part,
+  sizes,
+  done,
+}: {
+  part: MadePart
+  sizes: Record<string, number>
+  done: string[]
+}): boolean {
+  const drawing = unlessRefused(() => drawPart(part, sizes))
+  return !(drawing instanceof FieldError) && drawing.steps.every((s) => done.includes(s.key))
 }
 
 /** A part that is cut from sheet: how large it is across stands for its length. */

@@ -31,7 +31,7 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   /** the row's own values, besides id, version and job; the body's when not said */
   values?: (body: B) => Record<string, unknown>
   /** what is noted of who did it and when; both when not said */
-  stamp?: (person: Doer, at: Date) => object
+  stamp?: (person: Doer, at: Date, body: B, was: T['$inferSelect'] | null) => object
   /** refuses what only the database knows; no body: it is to be taken back */
   may?: (doing: JobDoing, body: B | null, was: T['$inferSelect'] | null) => Promise<void>
   /** what follows from it elsewhere, once it is written; not asked where nothing was changed */
@@ -68,7 +68,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
         const was = await rowOf(tx, job.id, id)
         await kind.may?.(doing, body, was)
         const { id: _, version: _v, ...own } = kind.values?.(body) ?? { ...body }
-        const stamp = kind.stamp?.(person, at) ?? { ...person, at }
+        const stamp = kind.stamp?.(person, at, body, was) ?? { ...person, at }
         const within = eq(table.jobId, job.id)
         const columns = table as unknown as Record<string, AnyPgColumn>
         const place =

@@ -5,6 +5,10 @@ import { conditions, confirmedCauses, observations } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { observationWords, takenBackWords } from './words.ts'
 
+function saysTheSame(body: Observation, was: Pick<Observation, 'answer' | 'figure' | 'second'>): boolean {
+  return body.answer === was.answer && body.figure === was.figure && body.second === was.second
+}
+
 /** What was seen, tried and asked; the condition record; what it was in the end. */
 export function observationRoutes(db: Database): Router {
   return Router().use(
@@ -14,6 +18,8 @@ export function observationRoutes(db: Database): Router {
       schema: Observation,
       kind: 'observed',
       place: ['key'],
+      // A note or a picture added later does not move the moment at which it was seen.
+      stamp: (person, at, body, was) => ({ ...person, at: was && saysTheSame(body, was) ? was.at : at }),
       sentence: observationWords,
       goneSentence: takenBackWords,
     }),

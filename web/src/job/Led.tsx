@@ -18,7 +18,8 @@ export interface LedStep extends WorkStep {
   when?: string
 }
 
-const LED_DONE = 'done'
+/** What is said of a step that was done. */
+export const LED_DONE = 'done'
 
 /** Whether a step was done, and which are left. */
 export function ledStanding(of: Observations['of'], walk: string, steps: WorkStep[]): { done: number; open: string[] } {

@@ -4,6 +4,7 @@ import { workshopZone } from '../data/workshopZone.ts'
 const LANGUAGE = 'en-GB'
 
 const DAY_MS = 86_400_000
+const HALF_HOUR_MS = 1_800_000
 const numbers = new Map<number, Intl.NumberFormat>()
 
 /** A figure with up to so many places, a true minus sign, and no thousands mark: 43200, −0.25. */
@@ -52,7 +53,7 @@ const HOUR = { hour: 'numeric', minute: '2-digit', hourCycle: 'h23' } as const
 export function whenShort(iso: string): string {
   const at = new Date(iso)
   const hour = hourOf(at)
-  return Math.abs(Date.now() - at.getTime()) >= 7 * DAY_MS
+  return Math.abs(Date.now() - at.getTime()) >= 6 * DAY_MS
     ? `${parts(at, { day: 'numeric', month: 'short', year: 'numeric' })} ${hour}`
     : `${parts(at, { weekday: 'short' })} ${hour}`
 }
@@ -60,9 +61,10 @@ export function whenShort(iso: string): string {
 /** "Friday, about 9:00" for something to come. */
 export function whenAbout(ms: number): string {
   if (ms <= Date.now()) return 'now'
-  const at = new Date(ms)
+  // The half hour before midnight is about the next day's first hour.
+  const at = new Date(ms + HALF_HOUR_MS)
   const days = Math.round((Date.parse(dayOf(at)) - Date.parse(dayOf(new Date()))) / DAY_MS)
-  const hour = `${Number(parts(new Date(ms + 1_800_000), { hour: 'numeric', hourCycle: 'h23' }))}:00`
+  const hour = `${Number(parts(at, { hour: 'numeric', hourCycle: 'h23' }))}:00`
   if (days === 0) return `today, about ${hour}`
   if (days === 1) return `tomorrow, about ${hour}`
   return days < 7 ? `${parts(at, { weekday: 'long' })}, about ${hour}` : parts(at, { day: 'numeric', month: 'long' })

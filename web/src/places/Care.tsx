@@ -12,7 +12,7 @@ import { count, dayShort } from '../parts/say.ts'
 import { usePaper } from '../parts/usePaper.ts'
 import { usePedalAction } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
-import { CARE_TITLES } from './care/careTitles.ts'
+import { careTitle } from './care/careTitles.ts'
 import { Letter } from './care/Letter.tsx'
 import styles from './care/Care.module.css'
 
@@ -128,7 +128,7 @@ function Row({ due, chosen, onChoose }: { due: CareListed; chosen: boolean; onCh
     <li>
       <Checkbox
         size="md"
-        aria-label={`Letter to ${due.owner.name}: ${due.clock.name}, ${CARE_TITLES[due.kind]}`}
+        aria-label={`Letter to ${due.owner.name}: ${due.clock.name}, ${careTitle(due)}`}
         checked={chosen}
         onChange={(e) => onChoose(e.currentTarget.checked)}
       />
@@ -137,7 +137,7 @@ function Row({ due, chosen, onChoose }: { due: CareListed; chosen: boolean; onCh
           <Link to={`/clocks/${due.clock.id}`} className={styles.name}>
             {due.clock.name}
           </Link>{' '}
-          {CARE_TITLES[due.kind]}
+          {careTitle(due)}
         </p>
         <p className="quiet">
           {dayShort(due.dueOn)}. {[due.owner.name, due.owner.phone].filter(Boolean).join(', ')}. {due.why}
@@ -155,7 +155,7 @@ function Row({ due, chosen, onChoose }: { due: CareListed; chosen: boolean; onCh
       </span>
       <Menu position="bottom-end">
         <Menu.Target>
-          <Button variant="subtle" aria-label={`Answer: ${due.clock.name}, ${CARE_TITLES[due.kind]}`}>
+          <Button variant="subtle" aria-label={`Answer: ${due.clock.name}, ${careTitle(due)}`}>
             Answer
           </Button>
         </Menu.Target>

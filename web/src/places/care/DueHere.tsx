@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import { useCare } from '../../data/queries.ts'
 import { dayShort } from '../../parts/say.ts'
-import { CARE_TITLES } from './careTitles.ts'
+import { careTitle } from './careTitles.ts'
 import styles from './Care.module.css'
 
 /** What falls due of this clock within the year, and what to look at on the day. */
@@ -16,7 +16,7 @@ export function DueHere({ clockId }: { clockId: string }) {
         <div key={due.kind}>
           <p>
             <b>
-              {dayShort(due.dueOn)} {due.dueOn.slice(0, 4)}: {CARE_TITLES[due.kind]}
+              {dayShort(due.dueOn)} {due.dueOn.slice(0, 4)}: {careTitle(due)}
             </b>
             , {due.why}
           </p>

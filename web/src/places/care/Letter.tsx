@@ -31,6 +31,7 @@ export function Letter({ due, settings }: { due: CareListed; settings: Settings 
       {words.body[due.kind](told).map((line) => (
         <p key={line}>{line}</p>
       ))}
+      {due.withIt.length > 0 && words.withIt(due.withIt).map((line) => <p key={line}>{line}</p>)}
       {due.kind !== 'guarantee' && <p>{words.answer(settings.phone)}</p>}
       <p className={styles.farewell}>{words.farewell}</p>
       <p>{settings.workshop}</p>

@@ -1,5 +1,5 @@
 import type { Language } from '@treadle/contract'
-import type { CareKind } from '@treadle/core'
+import type { CareKind, CarePart } from '@treadle/core'
 import { dated } from '../../parts/dated.ts'
 
 /** A letter to an owner whose clock falls due, in one language. */
@@ -9,8 +9,21 @@ export interface LetterWords {
   subject: (clock: string) => string
   dear: (owner: string) => string
   body: Record<CareKind, (told: { clock: string; oiled: string; due: string; late: boolean }) => string[]>
+  /** what is inspected on the same visit, where there is anything besides the oil */
+  withIt: (parts: CarePart[]) => string[]
   answer: (phone: string) => string
   farewell: string
+}
+
+const EN_PARTS: Record<CarePart, string> = {
+  suspension: 'the spring that its pendulum hangs from',
+  mercury: 'the mercury of its pendulum and what holds it',
+  chimes: 'its chime',
+}
+const DE_PARTS: Record<CarePart, string> = {
+  suspension: 'die Feder, an der das Pendel hängt',
+  mercury: 'das Quecksilber des Pendels und was es hält',
+  chimes: 'das Melodieschlagwerk',
 }
 
 export const LETTER_WORDS: Record<Language, LetterWords> = {
@@ -33,6 +46,12 @@ export const LETTER_WORDS: Record<Language, LetterWords> = {
         'If all is well there is nothing to do.',
       ],
     },
+    withIt: (parts) => [
+      `On the same visit we inspect ${new Intl.ListFormat('en-GB').format(parts.map((part) => EN_PARTS[part]))}.`,
+      ...(parts.includes('mercury')
+        ? ['Please leave its pendulum where it hangs: it holds mercury, and only we should move it.']
+        : []),
+    ],
     answer: (phone) => `When would suit you? ${phone === '' ? 'Please let us know.' : `Please ring ${phone}.`}`,
     farewell: 'With kind regards',
   },
@@ -55,6 +74,12 @@ export const LETTER_WORDS: Record<Language, LetterWords> = {
         'Ist alles gut, brauchen Sie nichts zu tun.',
       ],
     },
+    withIt: (parts) => [
+      `Beim selben Besuch prüfen wir ${new Intl.ListFormat('de-DE').format(parts.map((part) => DE_PARTS[part]))}.`,
+      ...(parts.includes('mercury')
+        ? ['Bitte lassen Sie das Pendel hängen, wo es hängt: es enthält Quecksilber, und bewegen sollten es nur wir.']
+        : []),
+    ],
     answer: (phone) =>
       `Wann würde es Ihnen passen? ${phone === '' ? 'Bitte geben Sie uns Bescheid.' : `Bitte rufen Sie an: ${phone}.`}`,
     farewell: 'Mit freundlichen Grüßen',

@@ -2,6 +2,7 @@ import type { MadePartChange, MadePartRow } from '@treadle/contract'
 import {
   drawPart,
   FieldError,
+  isMade,
   MADE_PARTS,
   PART_SIZES,
   unlessRefused,
@@ -18,6 +19,7 @@ import { useRows } from '../../job/useRows.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { count } from '../../parts/say.ts'
 import { Steps } from '../../parts/Steps.tsx'
 import { useStop } from '../../parts/useStop.ts'
 import { usePaper } from '../../parts/usePaper.ts'
@@ -27,6 +29,11 @@ import styles from './Make.module.css'
 import { begunFrom } from './measured.ts'
 import { FlatPicture } from './FlatPicture.tsx'
 import { PartPicture } from './PartPicture.tsx'
+
+function standingOf(part: MadePartRow): { state: 'sound' | 'watch' | 'none'; label: string } {
+  if (isMade(part)) return { state: 'sound', label: 'made' }
+  return part.done.length > 0 ? { state: 'watch', label: 'begun' } : { state: 'none', label: 'to be made' }
+}
 
 /** Parts that are made for this clock: a drawing with sizes and tolerances, the steps in order, prints true to size. */
 export function MakeSurface() {
@@ -98,11 +105,11 @@ export function MakeSurface() {
             aria-pressed={p.id === part?.id}
             onClick={() => goTo(p.id)}
           >
-            <Mark state={p.done.length > 0 ? 'watch' : 'none'} label={p.done.length > 0 ? 'begun' : 'to be made'} />
+            <Mark {...standingOf(p)} />
             <span>
               {p.name === '' ? capital(p.part) : p.name}
               <small>
-                {p.part}, {p.done.length} steps done
+                {p.part}, {isMade(p) ? 'made' : `${count(p.done.length, 'step')} done`}
               </small>
             </span>
           </button>

@@ -4,6 +4,7 @@ import {
   DRIVE_KEY,
   driveCompared,
   FieldError,
+  isMade,
   outOfBeatMs,
   secondsOf,
   splitTold,
@@ -74,14 +75,12 @@ export function beforeAndAfter(data: JobPage): ReportLine[] {
   return lines.filter((l) => l.before !== '' || l.after !== '')
 }
 
-/** What was changed on it: the record's own entries made now, parts that were made, holes that were bushed. */
+/** What was changed on it: what the record has as made now, and parts whose every step is done; bushes are told with what was done. */
 export function changesOf(data: JobPage): string[] {
   const made = data.conditions
     .filter((c) => c.class === 'made-now')
     .map((c) => `${c.name}: ${PART_CLASS_TITLES[c.class]}${c.note === '' ? '' : `, ${c.note}`}`)
-  const parts = data.madeParts
-    .filter((p) => p.done.length > 0)
-    .map((p) => `${p.name === '' ? p.part : `${p.name}, ${p.part}`}: made`)
+  const parts = data.madeParts.filter(isMade).map((p) => `${p.name === '' ? p.part : `${p.name}, ${p.part}`}: made`)
   return [...made, ...parts]
 }
 

@@ -1,7 +1,7 @@
 import { FieldError, rateBook, rateBookInput, setUpSteps, unlessRefused, type SetUpStep } from '@treadle/core'
 import { Link, useNavigate } from 'react-router'
 import { useSettings } from '../../data/queries.ts'
-import { Led } from '../../job/Led.tsx'
+import { Led, LED_DONE } from '../../job/Led.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import type { Observations } from '../../job/useObservations.ts'
 import { AheadOfIt } from '../../job/AheadOfIt.tsx'
@@ -19,7 +19,7 @@ export function SetUpSurface() {
   const navigate = useNavigate()
   if (!settings) return null
   const steps = setUpSteps(clock, settings.footingSchool === 'level')
-  const goingAt = observations.find((o) => o.key === `${WALK}: going`)?.at ?? null
+  const goingAt = observations.find((o) => o.key === `${WALK}: going` && o.answer === LED_DONE)?.at ?? null
   const ready = (step: SetUpStep, seen: Observations): string | null => {
     if (step.asks === 'beat') return heldForBeat(listenings, seen, settings)
     if (step.asks === 'settle') return heldToSettle(goingAt)
