@@ -276,6 +276,7 @@ test('what is due at home is written to, answered, and comes back when it is owe
   await page.getByLabel(/Letter to Reading room: .*oil/).check()
   const letter = page.getByRole('article', { name: 'Letter to Reading room' })
   await expect(letter).toContainText('was last oiled here in')
+  await expect(letter).toContainText('On the same visit we inspect the spring that its pendulum hangs from.')
   await bar(page, 'Press to print 1 letter')
   const state = async () =>
     ((await (await fetch(`${island.url}/api/care?months=12`)).json()) as CareListed[]).find(

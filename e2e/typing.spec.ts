@@ -8,7 +8,8 @@ test('a caliper’s own Enter goes from figure to figure, in any unit; what can�
   demo,
   page,
 }) => {
-  await page.goto(`${await demo.job('Round-top drum clock')}/pivots?at=going+Escape+arbor+front`)
+  const address = await demo.job('Round-top drum clock')
+  await page.goto(`${address}/pivots?at=going+Escape+arbor+front`)
   await pivot(page, 'Gauge, at the shoulder').focus()
   await page.keyboard.type('3.00')
   await page.keyboard.press('Enter')
@@ -29,6 +30,12 @@ test('a caliper’s own Enter goes from figure to figure, in any unit; what can�
   await page.keyboard.press('Enter')
   await expect(page.getByText('Out of round: “0,02 0,03” can’t be read as one figure', { exact: false })).toBeVisible()
   await expect(pivot(page, 'Out of round')).toBeFocused()
+  // Figures go to the server one after another, behind the fingers: all that were kept are there before the page goes.
+  const kept = async () => {
+    const { pivots } = (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
+    return pivots.find((p) => p.arbor === 'Escape arbor' && p.plate === 'front')
+  }
+  await expect.poll(kept).toMatchObject({ firstMm: 3, secondMm: 2.97, originalMm: 3.048, runoutMm: 0.5 })
   // What is half typed outlives a reload; what was kept is there without it.
   await page.reload()
   await expect(pivot(page, 'Out of round')).toHaveValue('0,02 0,03')

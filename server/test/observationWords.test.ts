@@ -60,10 +60,10 @@ describe('the journal’s words', () => {
   })
 
   test('of the gate before mercury is touched, and of what the authority said', () => {
-    const [gate, words] = MERCURY_GATE[0]!
+    const [gate, words] = MERCURY_GATE[0]
     expect(said(`mercury gate: ${gate}`, { answer: 'so' })).toBe(`Mercury: ${words}.`)
     expect(said(`mercury gate: ${gate}`)).toBe(`Mercury: no longer so: ${words}.`)
-    const [asked, question] = MERCURY_QUESTIONS[0]!
+    const [asked, question] = MERCURY_QUESTIONS[0]
     expect(said(`mercury asked: ${asked}`, { note: 'In its jar, upright.' })).toBe(
       `Asked of the authority: ${question} In its jar, upright.`,
     )

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { inTurn, lastVersion, ownRow, rememberRow } from '../src/job/ownRows.ts'
+import { inTurn, isTurnOpen, lastVersion, ownRow, rememberRow } from '../src/job/ownRows.ts'
 
 /** Work that ends when it is told to. */
 function held(): { work: () => Promise<void>; end: () => void; fail: () => void; begun: () => boolean } {
@@ -34,6 +34,21 @@ describe('changes of one row', () => {
     expect(second.begun()).toBe(true)
     second.end()
     other.end()
+  })
+
+  test('are open until the last of them is over, and between two of them too', async () => {
+    const [first, second] = [held(), held()]
+    expect(isTurnOpen()).toBe(false)
+    const over = inTurn('d', first.work).then(isTurnOpen)
+    const last = inTurn('d', second.work)
+    expect(isTurnOpen()).toBe(true)
+    await tick()
+    first.end()
+    expect(await over).toBe(true)
+    await tick()
+    second.fail()
+    await last.catch(() => undefined)
+    expect(isTurnOpen()).toBe(false)
   })
 
   test('one that is refused does not hold up the next', async () => {

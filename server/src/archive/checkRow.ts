@@ -1,5 +1,6 @@
 import * as contract from '@treadle/contract'
 import { ValidationError } from 'yup'
+import { settingsFrom } from '../settings/store.ts'
 import { isRequired } from './schemaOfTables.ts'
 import type { Carried } from './tables.ts'
 import { unreadable } from './zip.ts'
@@ -7,7 +8,10 @@ import { unreadable } from './zip.ts'
 /** A schema of any row, as far as it is asked here. */
 interface RowSchema {
   fields: object
-  pick: (keys: never[]) => { validateSync: (value: unknown, options: { strict: boolean }) => unknown }
+  pick: (keys: never[]) => Validated
+}
+interface Validated {
+  validateSync: (value: unknown, options: { strict: boolean }) => unknown
 }
 
 /** What the rows of a table must be besides what its columns ask: the schema that they were made by. */
@@ -27,6 +31,8 @@ const MADE_BY: Record<string, RowSchema> = {
   gate_overrides: contract.GateOverride,
   holes: contract.HoleChange,
   invoices: contract.Invoice,
+  jobs: contract.JobChange.concat(contract.VisitChange),
+  listenings: contract.NewListening,
   made_parts: contract.MadePartChange,
   now_marks: contract.NowMark,
   observations: contract.Observation,
@@ -51,6 +57,8 @@ const MADE_BY: Record<string, RowSchema> = {
   timers: contract.Timer,
   tools: contract.ToolChange,
   train_sheets: contract.TrainSheetChange,
+  watch_marks: contract.WatchMark,
+  watch_minutes: contract.WatchMinuteKept,
   watches: contract.WatchChange,
   wheel_sheets: contract.WheelSheetChange,
   witnesses: contract.WitnessChange,
@@ -86,9 +94,37 @@ export function checkedRow(one: Carried, row: unknown, line: number): Record<str
     if (!FITS[column.columnType]?.(value)) throw unreadable(`${where}: ${key} is not what it must be.`)
     values[key] = column.columnType === 'PgTimestamp' ? new Date(value as string) : value
   }
-  const schema = MADE_BY[one.name]
-  if (schema) validate(schema, one, given, where)
+  asMade(one, given, where)
   return values
+}
+
+/** Refuses a row that its own schema would not have let in; of the settings and tables of the workshop, what they hold. */
+function asMade(one: Carried, given: Record<string, unknown>, where: string): void {
+  const made = MADE_BY[one.name]
+  if (made) {
+    const { picked, keys } = pickedFor(one, made)
+    validate(picked, Object.fromEntries(keys.flatMap((k) => (given[k] === undefined ? [] : [[k, given[k]]]))), where)
+  }
+  if (one.name === 'settings')
+    validate(contract.Settings, settingsFrom(given.values as Partial<contract.Settings>, Number(given.version)), where)
+  if (one.name === 'workshop_tables') {
+    const name = String(given.name)
+    if (!Object.hasOwn(contract.WORKSHOP_TABLES, name))
+      throw unreadable(`${where}: there is no table “${name.slice(0, 60)}”.`)
+    validate(contract.WORKSHOP_TABLES[name as contract.TableName].schema, given.values, where)
+  }
+}
+
+const known = new Map<string, { picked: Validated; keys: string[] }>()
+
+/** The schema of a table, as far as its rows have its fields; a watch has ten thousand minutes, so it is picked once. */
+function pickedFor(one: Carried, schema: RowSchema): { picked: Validated; keys: string[] } {
+  const there = known.get(one.name)
+  if (there) return there
+  const keys = Object.keys(schema.fields).filter((key) => Object.hasOwn(one.columns, key))
+  const made = { picked: schema.pick(keys as never[]), keys }
+  known.set(one.name, made)
+  return made
 }
 
 /** By a column's own type. */
@@ -111,11 +147,9 @@ function isShallow(value: unknown, deep: number): boolean {
   return deep > 0 && Object.values(value).every((v) => isShallow(v, deep - 1))
 }
 
-function validate(schema: RowSchema, one: Carried, row: Record<string, unknown>, where: string): void {
-  const keys = Object.keys(schema.fields).filter((key) => Object.hasOwn(one.columns, key))
-  const picked = Object.fromEntries(keys.filter((key) => row[key] !== undefined).map((key) => [key, row[key]]))
+function validate(schema: Validated, value: unknown, where: string): void {
   try {
-    schema.pick(keys as never[]).validateSync(picked, { strict: true })
+    schema.validateSync(value, { strict: true })
   } catch (error) {
     if (error instanceof ValidationError) throw unreadable(`${where}: ${error.message}.`)
     throw error

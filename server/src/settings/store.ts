@@ -5,16 +5,18 @@ import { settings } from '../db/schema.ts'
 /** The workshop's settings; those that a newer version added have their defaults. */
 export async function readSettings(queries: Queries): Promise<Settings> {
   const found = await queries.select().from(settings)
-  const row = found[0]
-  const usual = { ...DEFAULT_SETTINGS, timeZone: hereZone() }
-  if (!row) return { ...usual, version: 0 }
-  const { values } = row
+  return settingsFrom(found[0]?.values ?? {}, found[0]?.version ?? 0)
+}
+
+/** Settings as they were kept, with the defaults of those that were not known then. */
+export function settingsFrom(values: Partial<Settings>, version: number): Settings {
   return {
-    ...usual,
+    ...DEFAULT_SETTINGS,
+    timeZone: hereZone(),
     ...values,
     beat: { ...DEFAULT_SETTINGS.beat, ...values.beat },
     bushing: { ...DEFAULT_SETTINGS.bushing, ...values.bushing },
-    version: row.version,
+    version,
   }
 }
 

@@ -1,11 +1,11 @@
 import type { Person } from '@treadle/contract'
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { IconKeyboard, IconLamp, IconMenu2, IconSun } from '@tabler/icons-react'
-import { useIsMutating } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { KeyHelp } from './KeyHelp.tsx'
 import { isField } from '../pedal/Pedal.tsx'
+import { isTurnOpen } from '../job/ownRows.ts'
 import { request } from '../data/api.ts'
 import { useServerAway } from '../data/away.ts'
 import { benchName, setBench } from '../data/atTheBench.ts'
@@ -123,15 +123,18 @@ function useWelcome() {
   }, [nobody, pathname, navigate])
 }
 
-/** A page is not closed unasked while a change waits for the server: it would be lost with the page. */
+/**
+ * A page is not closed unasked while a change waits for the server: it would be lost with the page. It is asked as the
+ * page goes: between two changes of one row nothing is on its way for a moment, and the second still waits.
+ */
 function useHeldWhileSending() {
-  const waiting = useIsMutating() > 0
   useEffect(() => {
-    if (!waiting) return
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault()
+    const ask = (event: BeforeUnloadEvent) => {
+      if (queryClient.isMutating() > 0 || isTurnOpen()) event.preventDefault()
+    }
     window.addEventListener('beforeunload', ask)
     return () => window.removeEventListener('beforeunload', ask)
-  }, [waiting])
+  }, [])
 }
 
 function ThemeSwitch() {

@@ -1,14 +1,13 @@
 import type { WorkStep } from '@treadle/core'
 import { Button, Group, TextInput } from '@mantine/core'
 import { useState, type ReactNode } from 'react'
-import { sayNotKept } from '../data/queries.ts'
 import { Caution } from '../parts/Caution.tsx'
 import { Mark } from '../parts/Mark.tsx'
-import parts from '../parts/parts.module.css'
 import { useDraft } from '../parts/useDraft.ts'
 import { useStop } from '../parts/useStop.ts'
 import { usePedalAction, type PedalAction } from '../pedal/Pedal.tsx'
-import { PhotoPicker, sendPhoto } from './PhotoPicker.tsx'
+import { SeenPicture } from './SeenPicture.tsx'
+import { StopList } from './StopList.tsx'
 import { useJobData } from './useJobData.ts'
 import { useObservations, type Observations } from './useObservations.ts'
 import styles from './Led.module.css'
@@ -140,31 +139,17 @@ export function Led<S extends LedStep>({
           )}
         </Group>
       </section>
-      <ol className={styles.stops} aria-label="Steps">
-        {steps.map((s, i) => (
-          <li key={s.key}>
-            <button
-              type="button"
-              className={i === at ? styles.at : undefined}
-              aria-current={i === at}
-              onClick={() => go(i)}
-            >
-              <Mark state={isDone(s) ? 'sound' : 'none'} label={isDone(s) ? 'done' : 'open'} /> {s.title}
-            </button>
-          </li>
-        ))}
-      </ol>
+      <StopList title="Steps" stops={steps} at={at} isDone={isDone} onGo={go} />
     </div>
   )
 }
 
 /** A step's note and its picture. */
 function Beside({ walk, step, seen }: { walk: string; step: LedStep; seen: Observations }) {
-  const { job, photos } = useJobData()
+  const { job } = useJobData()
   const key = `${walk}: ${step.key}`
   const row = seen.of(key)
   const { row: draft, set, forget } = useDraft({ note: row?.note ?? '' }, `note ${job.id} ${key}`)
-  const photo = photos.find((p) => p.id === row?.photoId)
   const keep = () => {
     if (draft.note !== (row?.note ?? '')) seen.set(key, { note: draft.note })
     forget()
@@ -179,16 +164,7 @@ function Beside({ walk, step, seen }: { walk: string; step: LedStep; seen: Obser
         onBlur={keep}
         onKeyDown={(e) => e.key === 'Enter' && keep()}
       />
-      <PhotoPicker
-        files={[]}
-        onChange={([file]) => {
-          if (!file) return
-          sendPhoto(job.id, file, step.title).then((photoId) => seen.set(key, { photoId }), sayNotKept)
-        }}
-      />
-      {photo && (
-        <img src={`/api/photos/${photo.id}/screen`} alt={step.title} className={`${parts.photo} ${styles.photo}`} />
-      )}
+      <SeenPicture of={key} title={step.title} seen={seen} className={styles.photo} />
     </div>
   )
 }

@@ -5,6 +5,7 @@ interface Row {
 
 const last = new Map<string, Row>()
 const turns = new Map<string, Promise<unknown>>()
+let open = 0
 
 /** The row as this page itself last wrote it; none before it wrote, or once it took it back. */
 export function ownRow(id: string): Row | undefined {
@@ -24,7 +25,13 @@ export function rememberRow(row: Row): void {
 /** Does work on a row after all that was begun on it before, so that quick presses never overtake each other. */
 export function inTurn(id: string, work: () => Promise<void>): Promise<void> {
   const before = turns.get(id) ?? Promise.resolve()
-  const mine = before.then(work, work)
+  open++
+  const mine = before.then(work, work).finally(() => open--)
   turns.set(id, mine)
   return mine
+}
+
+/** Whether anything waits for its turn, or is at it. */
+export function isTurnOpen(): boolean {
+  return open > 0
 }

@@ -12,6 +12,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
 import { usePaper } from '../../parts/usePaper.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import paper from '../../parts/paper.module.css'
 import styles from './Card.module.css'
 import { CardChoicesForm } from './CardChoicesForm.tsx'
 import { CardPaper } from './CardPaper.tsx'
@@ -64,7 +65,7 @@ export function CardSurface() {
   return (
     <div className={styles.columns}>
       <CardPaper data={data} settings={{ ...settings, oilSchool: oilSchoolOf(data, oils, settings) }} />
-      <section className={styles.beside}>
+      <section className={`${paper.typed} ${styles.beside}`}>
         <Group>
           <Button size="lg" onClick={print}>
             Print the card

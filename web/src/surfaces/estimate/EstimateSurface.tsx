@@ -16,6 +16,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { AnswerForm } from './AnswerForm.tsx'
 import { Choices } from './Choices.tsx'
 import { EstimateSheet } from './EstimateSheet.tsx'
+import paper from '../../parts/paper.module.css'
 import styles from './Estimate.module.css'
 import { newRevision } from '../../job/estimateFromJob.ts'
 import { Lines } from './Lines.tsx'
@@ -127,7 +128,7 @@ function One({
   const [mark, words] = STATES[estimate.state]
   return (
     <div className={styles.columns}>
-      <section className={styles.edit}>
+      <section className={`${paper.typed} ${styles.edit}`}>
         <p className={styles.state}>
           <Mark state={mark} label={words} /> Revision {estimate.revision} is {words}
           {estimate.state === 'sent' && estimate.sentAt ? ` since ${whenShort(estimate.sentAt)}` : ''}

@@ -17,6 +17,7 @@ import { agreedOf, newInvoice } from './fromEstimate.ts'
 import { InvoiceLines } from './InvoiceLines.tsx'
 import { InvoiceSheet } from './InvoiceSheet.tsx'
 import { Payments } from './Payments.tsx'
+import paper from '../../parts/paper.module.css'
 import styles from './Invoice.module.css'
 
 /** What the job comes to: what was agreed, what was added or left, what is paid. */
@@ -91,7 +92,7 @@ function One({
   )
   return (
     <div className={styles.columns}>
-      <section className={styles.edit}>
+      <section className={paper.typed}>
         <Above draft={draft} agreed={agreed} />
         <InvoiceLines draft={draft} onChange={set} />
         <Payments draft={draft} onChange={set} deposit={depositOf(agreed)} />

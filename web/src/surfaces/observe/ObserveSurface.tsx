@@ -2,12 +2,11 @@ import { jobChangeOf, RUNS, RUNS_TITLES } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { sayNotKept, useChange } from '../../data/queries.ts'
+import { useChange } from '../../data/queries.ts'
 import { useDraft } from '../../parts/useDraft.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { Mark } from '../../parts/Mark.tsx'
-import parts from '../../parts/parts.module.css'
-import { PhotoPicker, sendPhoto } from '../../job/PhotoPicker.tsx'
+import { SeenPicture } from '../../job/SeenPicture.tsx'
+import { StopList } from '../../job/StopList.tsx'
 import { SeenBefore } from '../../job/SeenBefore.tsx'
 import { useObservations, type Observations } from '../../job/useObservations.ts'
 import { useStop } from '../../parts/useStop.ts'
@@ -83,20 +82,7 @@ export function ObserveSurface() {
   if (!step) return null
   return (
     <div className={styles.walk}>
-      <ol className={styles.stops} aria-label="The walk">
-        {steps.map((s, i) => (
-          <li key={s.key}>
-            <button
-              type="button"
-              className={i === at ? styles.at : undefined}
-              aria-current={i === at}
-              onClick={() => go(i)}
-            >
-              <Mark state={done(s) ? 'sound' : 'none'} label={done(s) ? 'done' : 'open'} /> {s.title}
-            </button>
-          </li>
-        ))}
-      </ol>
+      <StopList title="The walk" stops={steps} at={at} isDone={done} onGo={go} wraps />
       <section className={styles.stop} key={step.key}>
         <h2 className={styles.title}>{step.title}</h2>
         <p className={styles.ask}>{step.ask}</p>
@@ -138,11 +124,10 @@ export function ObserveSurface() {
 }
 
 function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
-  const { job, photos } = useJobData()
+  const { job } = useJobData()
   const row = seen.of(step.key)
   const { row: draft, set, forget } = useDraft({ note: row?.note ?? '' }, `note ${job.id} ${step.key}`)
   const { note } = draft
-  const photo = photos.find((p) => p.id === row?.photoId)
   return (
     <>
       <SegmentedControl
@@ -169,16 +154,7 @@ function Look({ step, seen }: { step: WalkStep; seen: Observations }) {
         mt="sm"
         maw="40rem"
       />
-      <PhotoPicker
-        files={[]}
-        onChange={([file]) => {
-          if (!file) return
-          sendPhoto(job.id, file, step.title).then((photoId) => seen.set(step.key, { photoId }), sayNotKept)
-        }}
-      />
-      {photo && (
-        <img src={`/api/photos/${photo.id}/screen`} alt={step.title} className={`${parts.photo} ${styles.picture}`} />
-      )}
+      <SeenPicture of={step.key} title={step.title} seen={seen} className={styles.picture} />
     </>
   )
 }

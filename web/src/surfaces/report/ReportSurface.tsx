@@ -33,7 +33,7 @@ export function ReportSurface() {
   const work = workOf(data, settings)
   return (
     <div className={styles.columns}>
-      <section className={styles.edit}>
+      <section className={paper.typed}>
         <Group mb="md">
           <Button size="lg" onClick={() => window.print()}>
             Print the report
