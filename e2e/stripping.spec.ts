@@ -249,12 +249,14 @@ test('what must stay dry goes in no bath; a bath outlives a reload, another devi
   await expect(page.getByText('silvering is a skin that any bath takes off')).toBeVisible()
   await page.getByRole('button', { name: '+ mainspring' }).click()
   await expect(page.getByRole('heading', { name: 'Cleaning spirit, by hand' })).toBeVisible()
+  await expect.poll(async () => (await read()).cleanParts.length).toBe(3)
 
   await page.clock.install()
   await page.reload()
   await page.getByRole('button', { name: 'They are in: start 8 minutes' }).click()
   const timer = page.getByRole('timer', { name: 'Ammoniated bath, ultrasonic' })
   await expect(timer).toContainText(/^[78]:\d\d/)
+  await expect.poll(async () => (await read()).timers.length).toBe(1)
   await page.reload()
   await expect(timer).toContainText(/^[78]:\d\d/)
   // Another device sees the same bath.

@@ -134,6 +134,7 @@ test('the counts of one train, begun in two windows: there is one sheet, and min
   await expect(dialog(mine)).toBeVisible()
   await dialog(mine).getByRole('button', { name: 'Keep mine' }).click()
   await expect(dialog(mine)).toHaveCount(0)
+  await expect(keep(mine)).toBeDisabled()
   await mine.reload()
   await expect(wheel(mine)).toHaveValue('96')
   await mine.context().close()
