@@ -103,7 +103,9 @@ function asMade(one: Carried, given: Record<string, unknown>, where: string): vo
   const made = MADE_BY[one.name]
   if (made) {
     const { picked, keys } = pickedFor(one, made)
-    validate(picked, Object.fromEntries(keys.flatMap((k) => (given[k] === undefined ? [] : [[k, given[k]]]))), where)
+    // What was never told stands as null in its column, and is left out where one sends it.
+    const isTold = (key: string) => given[key] !== undefined && (given[key] !== null || mayBeNull(made.fields, key))
+    validate(picked, Object.fromEntries(keys.filter(isTold).map((key) => [key, given[key]])), where)
   }
   if (one.name === 'settings')
     validate(contract.Settings, settingsFrom(given.values as Partial<contract.Settings>, Number(given.version)), where)
@@ -113,6 +115,10 @@ function asMade(one: Carried, given: Record<string, unknown>, where: string): vo
       throw unreadable(`${where}: there is no table “${name.slice(0, 60)}”.`)
     validate(contract.WORKSHOP_TABLES[name as contract.TableName].schema, given.values, where)
   }
+}
+
+function mayBeNull(fields: object, key: string): boolean {
+  return (fields as Record<string, { spec?: { nullable?: boolean } }>)[key]?.spec?.nullable === true
 }
 
 const known = new Map<string, { picked: Validated; keys: string[] }>()
