@@ -7,8 +7,8 @@ export interface CareListed extends CareDue {
   state: CareState
   jobId: string
   number: number
-  /** ISO 8601 */
-  oiledOn: string
+  /** ISO 8601; null: this visit did not oil it */
+  oiledOn: string | null
   clock: { id: string; name: string; card: CardChoices | null }
   owner: { name: string; address: string; phone: string }
 }

@@ -4,6 +4,7 @@ import {
   careDue,
   careOwed,
   careState,
+  guaranteeDue,
   guaranteeUntil,
   OIL_SCHOOLS,
   recallsOf,
@@ -16,7 +17,7 @@ import {
 } from '../src/index.ts'
 
 const facts: CareFacts = {
-  ...{ oiledOn: '2024-03-10', closedOn: '2024-03-31', stopGap: false, bottleOver: false, ranOut: false },
+  ...{ oiledOn: '2024-03-10', stopGap: false, bottleOver: false, ranOut: false },
   ...{ mercury: false, chimes: false, weights: true, moon: false },
 }
 const s = (day: string) => Date.parse(`${day}T12:00:00Z`) / 1000
@@ -52,43 +53,51 @@ describe('a guarantee', () => {
 })
 
 describe('what falls due of a clock at home', () => {
-  const kinds = (part: Partial<CareFacts> = {}, months = 24) =>
-    careDue({ ...facts, ...part }, 'default', months).map((d) => [d.kind, d.dueOn])
+  const kinds = (part: Partial<CareFacts> = {}) =>
+    careDue({ ...facts, ...part }, 'default').map((d) => [d.kind, d.dueOn])
 
-  test('by the school, and its guarantee, in order of time', () => {
+  test('its oil by the school, in order of time', () => {
     expect(kinds()).toEqual([
-      ['guarantee', '2026-03-30'],
       ['check', '2027-03-10'],
       ['service', '2029-03-10'],
     ])
-    expect(kinds({}, 0).map(([kind]) => kind)).toEqual(['check', 'service'])
+  })
+
+  test('the end of its guarantee, from the day it went home', () => {
+    expect(guaranteeDue('2024-03-31T16:00:00Z', 24)).toMatchObject({
+      kind: 'guarantee',
+      dueOn: '2026-03-30',
+      withIt: [],
+    })
+    expect(guaranteeDue('2024-03-31', 24)?.why).toBe('It went home 2024-03-31 with 24 months of guarantee.')
+    expect(guaranteeDue('2024-03-31', 0)).toBeNull()
   })
 
   test('old oil, or oil that did not stay, is looked at after a year; a long school does not hide it', () => {
-    expect(kinds({ bottleOver: true }, 0)[0]).toEqual(['check', '2025-03-10'])
-    expect(careDue({ ...facts, ranOut: true }, 'long', 0)[0]?.dueOn).toBe('2025-03-10')
-    expect(careDue({ ...facts, ranOut: true }, 'long', 0)[0]?.why).toMatch(/not to stay/)
+    expect(kinds({ bottleOver: true })[0]).toEqual(['check', '2025-03-10'])
+    expect(careDue({ ...facts, ranOut: true }, 'long')[0]?.dueOn).toBe('2025-03-10')
+    expect(careDue({ ...facts, ranOut: true }, 'long')[0]?.why).toMatch(/not to stay/)
     // The short school asks for it as soon by itself.
-    expect(careDue({ ...facts, ranOut: true }, 'short', 0)[0]?.dueOn).toBe('2025-03-10')
+    expect(careDue({ ...facts, ranOut: true }, 'short')[0]?.dueOn).toBe('2025-03-10')
   })
 
   test('says what to look at: mercury, chimes, weights and moon only where there are any', () => {
-    const look = (part: Partial<CareFacts>) => careDue({ ...facts, ...part }, 'default', 0)[0]!.look.join(' ')
+    const look = (part: Partial<CareFacts>) => careDue({ ...facts, ...part }, 'default')[0]!.look.join(' ')
     expect(look({})).toMatch(/Suspension/)
     expect(look({})).not.toMatch(/Mercury|Chime|Moon/)
     expect(look({ mercury: true, chimes: true, moon: true })).toMatch(/Mercury.*Chime.*Moon/)
     expect(look({ weights: false })).not.toMatch(/Lines/)
   })
 
-  test('suspension, mercury and chimes are inspected each time; the end of a guarantee asks for none of them', () => {
+  test('suspension, mercury and chimes are inspected each time', () => {
     const withIt = (part: Partial<CareFacts>) =>
-      Object.fromEntries(careDue({ ...facts, ...part }, 'default', 24).map((d) => [d.kind, d.withIt]))
-    expect(withIt({})).toEqual({ check: ['suspension'], service: ['suspension'], guarantee: [] })
+      Object.fromEntries(careDue({ ...facts, ...part }, 'default').map((d) => [d.kind, d.withIt]))
+    expect(withIt({})).toEqual({ check: ['suspension'], service: ['suspension'] })
     expect(withIt({ mercury: true, chimes: true }).check).toEqual(['suspension', 'mercury', 'chimes'])
   })
 
   test.each(Object.entries(OIL_SCHOOLS))('the school “%s” looks at the oil before it is serviced', (school, years) => {
-    const dues = careDue(facts, school as OilSchool, 0)
+    const dues = careDue(facts, school as OilSchool)
     expect(dues.map((d) => [d.kind, Number(d.dueOn.slice(0, 4)) - 2024])).toEqual([
       ['check', years.checkYears],
       ['service', years.serviceYears],
@@ -96,15 +105,15 @@ describe('what falls due of a clock at home', () => {
   })
 
   test('a word before the guarantee ends, and none after', () => {
-    const ways = { guaranteeMonths: 24, timeZone: 'UTC' }
-    const at = (day: string) => recallsOf(facts, 'default', ways, s(day)).map((o) => o.subject)
+    const dues = [...careDue(facts, 'default'), guaranteeDue('2024-03-31', 24)!]
+    const at = (day: string) => recallsOf(dues, 'UTC', s(day)).map((o) => o.subject)
     expect(at('2026-02-01')).toEqual([])
     expect(at('2026-03-10')).toEqual(['guarantee'])
     expect(at('2026-04-02')).toEqual([])
   })
 
   test('is to come, due, put off, answered, not wanted, or lapsed', () => {
-    const due = careDue(facts, 'default', 0)[0]!
+    const due = careDue(facts, 'default')[0]!
     const nowS = s('2027-04-01')
     const owed = careOwed(due, 'UTC', nowS)
     const mark = (state: OwedMark['state'], untilS: number | null = null): OwedMark[] => [
@@ -118,7 +127,7 @@ describe('what falls due of a clock at home', () => {
     expect(careState(owed, mark('later', nowS + DAY), nowS)).toBe('put-off')
     expect(careState(owed, mark('later', nowS - DAY), nowS)).toBe('due')
     // It was oiled again since: what was said of the old day is not said of the new one.
-    const again = careOwed(careDue({ ...facts, oiledOn: '2025-03-10' }, 'default', 0)[0]!, 'UTC', nowS)
+    const again = careOwed(careDue({ ...facts, oiledOn: '2025-03-10' }, 'default')[0]!, 'UTC', nowS)
     expect(careState(again, mark('done'), nowS)).toBe('coming')
   })
 })

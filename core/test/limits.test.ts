@@ -4,6 +4,7 @@ import {
   bushingPlan,
   driveMargin,
   markerPlace,
+  careDue,
   recallsOf,
   visitInWords,
   whenOpen,
@@ -87,9 +88,8 @@ test('a clock at home is thought of a month before its oil is due, for service r
     weights: true,
     moon: false,
   }
-  const ways = { guaranteeMonths: 0, timeZone: 'UTC' }
   const due = (oiledOn: string, stopGap = false) =>
-    recallsOf({ ...plain, oiledOn, closedOn: oiledOn, stopGap }, 'default', ways, now)[0]
+    recallsOf(careDue({ ...plain, oiledOn, stopGap }, 'default'), 'UTC', now)[0]
   expect(due('2024-11-28')).toBeUndefined()
   expect(due('2023-12-10')?.title).toMatch(/due for a look/)
   expect(due('2023-12-10')?.weight).toBe('sound')

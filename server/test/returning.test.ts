@@ -3,6 +3,7 @@ import {
   blankOil,
   blankOilSheet,
   newEvent,
+  visitChangeOf,
   type CareListed,
   type Invoice,
   type InvoiceRow,
@@ -69,6 +70,41 @@ test('what falls due at home is told months ahead, and what its owner answered',
   const { ownerId: _, version: _v, ...clock } = due.clock
   await shop.takeIn({ ...newJob(), owner: due.owner, clock })
   expect(of(await care(), due)).toEqual([])
+})
+
+test('a guarantee runs from the last visit, oiled or not; one that went back as it came gives none', async () => {
+  const visit = async (before: JobPage, scope?: 'untouched') => {
+    const { ownerId: _, version: _v, ...clock } = before.clock
+    const page = await shop.takeIn({ ...newJob(), cameWith: [], owner: before.owner, clock })
+    const at = `/api/jobs/${page.job.id}`
+    if (scope)
+      await shop.request
+        .put(`${at}/visit`)
+        .send({ ...visitChangeOf(page.job), scope, scopeReason: 'Its owner took it back.' })
+        .expect(200)
+    else
+      for (const gate of ['beat', 'rate', 'trial'])
+        await shop.request.post(`${at}/overrides`).send({ id: randomUUID(), gate, reason: 'By agreement.' }).expect(201)
+    await shop.request.post(`${at}/close`).send({}).expect(200)
+    return page
+  }
+  const guarantee = async (page: JobPage) =>
+    (await care())
+      .filter((d) => d.clock.id === page.clock.id && d.kind === 'guarantee')
+      .map((d) => [d.jobId, d.oiledOn])
+
+  // Oiled on the first visit; mended and not oiled on the second, from which the guarantee runs.
+  const oiled = await atHome(3.2)
+  expect(await guarantee(oiled)).toEqual([[oiled.job.id, yearsAgo(3.2).toISOString().slice(0, 10)]])
+  const mended = await visit(oiled)
+  expect(await guarantee(oiled)).toEqual([[mended.job.id, null]])
+  // Its oil is still due by the visit that oiled it.
+  expect((await care()).find((d) => d.clock.id === oiled.clock.id && d.kind === 'check')?.jobId).toBe(oiled.job.id)
+  // A visit on which nothing was done changes nothing of it.
+  await visit(oiled, 'untouched')
+  expect(await guarantee(oiled)).toEqual([[mended.job.id, null]])
+  const never = await shop.takeIn({ cameWith: [] })
+  expect(await guarantee(never)).toEqual([])
 })
 
 test('months ahead is a number of months', async () => {

@@ -12,8 +12,6 @@ export type CareKind = (typeof CARE_KINDS)[number]
 export interface CareFacts {
   /** the day it was oiled last, ISO 8601 */
   oiledOn: string
-  /** the day it went home, ISO 8601 */
-  closedOn: string
   /** fresh oil on old, in place */
   stopGap: boolean
   /** the bottle was past its time when it was oiled from it */
@@ -45,15 +43,13 @@ export type CarePart = (typeof CARE_PARTS)[number]
 const DOUBTED_YEARS = 1
 
 /**
- * All that falls due of a clock at home, in order of time: its oil and what is looked at with it, its service, and the end
- * of its guarantee.
+ * What falls due of the oil of a clock at home, in order of time: a look at it and at what is inspected with it, and its
+ * service.
  *
  * By the school, but oil of a bottle past its time, or oil that was seen not to stay, is looked at after a year. The oil's
  * age counts, whether the clock goes or not.
- *
- * @param guaranteeMonths - 0: none is given
  */
-export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: number): CareDue[] {
+export function careDue(facts: CareFacts, school: OilSchool): CareDue[] {
   const { oiledOn, stopGap, bottleOver, ranOut } = facts
   const usual = oilDue(oiledOn, school, stopGap)
   const doubted = bottleOver || ranOut
@@ -65,8 +61,7 @@ export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: nu
     : ranOut
       ? '; its oil was seen not to stay in its sinks'
       : ''
-  const until = guaranteeUntil(facts.closedOn, guaranteeMonths)
-  const dues: CareDue[] = [
+  return [
     {
       kind: 'check',
       dueOn: checkOn,
@@ -82,15 +77,24 @@ export function careDue(facts: CareFacts, school: OilSchool, guaranteeMonths: nu
       look: [...lookAt(facts), 'Wear: shake of each hole, pivots, pallets; end shake'],
     },
   ]
-  if (until !== null)
-    dues.push({
-      kind: 'guarantee',
-      dueOn: until,
-      why: `It went home ${facts.closedOn.slice(0, 10)} with ${guaranteeMonths} months of guarantee.`,
-      withIt: [],
-      look: ['Does it keep time, strike and run its days? What is ours to mend is mended before this day'],
-    })
-  return dues.sort((a, b) => a.dueOn.localeCompare(b.dueOn))
+}
+
+/**
+ * The end of the guarantee of a clock's last visit, whatever was done on it; null: none is given.
+ *
+ * @param closedOn - the day it went home, ISO 8601
+ * @param guaranteeMonths - 0: none is given
+ */
+export function guaranteeDue(closedOn: string, guaranteeMonths: number): CareDue | null {
+  const dueOn = guaranteeUntil(closedOn, guaranteeMonths)
+  if (dueOn === null) return null
+  return {
+    kind: 'guarantee',
+    dueOn,
+    why: `It went home ${closedOn.slice(0, 10)} with ${guaranteeMonths} months of guarantee.`,
+    withIt: [],
+    look: ['Does it keep time, strike and run its days? What is ours to mend is mended before this day'],
+  }
 }
 
 /** A suspension spring has no age at which it is due: it is inspected each time, as mercury and chimes are. */

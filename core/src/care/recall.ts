@@ -1,5 +1,4 @@
-import { careDue, careDueS, careOwed, type CareDue, type CareFacts } from './due.ts'
-import type { OilSchool } from './oilDue.ts'
+import { careDueS, careOwed, type CareDue } from './due.ts'
 import type { Owed } from './now.ts'
 
 /** So long before it falls due a clock at home is thought of, days. */
@@ -10,13 +9,7 @@ const DAY_S = 86_400
  * What is owed now to a clock that went home: its service, or a look at its oil, by the oil's own age; and a word before
  * its guarantee ends. Nothing while none of them is near.
  */
-export function recallsOf(
-  facts: CareFacts,
-  school: OilSchool,
-  { guaranteeMonths, timeZone }: { guaranteeMonths: number; timeZone: string },
-  nowS: number,
-): Owed[] {
-  const dues = careDue(facts, school, guaranteeMonths)
+export function recallsOf(dues: CareDue[], timeZone: string, nowS: number): Owed[] {
   const of = (kind: CareDue['kind']) => dues.find((d) => d.kind === kind)
   const isNear = (due: CareDue | undefined): due is CareDue =>
     due !== undefined && careDueS(due, timeZone) - nowS <= AHEAD_DAYS * DAY_S

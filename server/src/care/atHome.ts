@@ -1,35 +1,113 @@
 import type { Settings } from '@treadle/contract'
-import { bottleStands, OIL_SCHOOLS, type CareFacts, type OilSchool } from '@treadle/core'
-import { and, asc, eq, gt, inArray, isNotNull, isNull, lt, max, ne, notExists, sql } from 'drizzle-orm'
+import {
+  bottleStands,
+  careDue,
+  groupedBy,
+  guaranteeDue,
+  OIL_SCHOOLS,
+  type CareDue,
+  type CareFacts,
+} from '@treadle/core'
+import { and, asc, eq, gt, inArray, isNotNull, isNull, lt, max, ne, notExists, or, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { Database } from '../db/connect.ts'
 import { clocks, jobs, nowMarks, observations, oils, oilSheets, owners, rateEvents, witnesses } from '../db/schema.ts'
 
-const YEAR_MS = 365.25 * 86_400_000
+const DAY_MS = 86_400_000
+const YEAR_MS = 365.25 * DAY_MS
+/** The longest month, so that no guarantee is missed. */
+const MONTH_MS = 31 * DAY_MS
 
-/** How soon after it was oiled anything of a clock falls due at all, years. */
-function soonestYears({ guaranteeMonths }: Pick<Settings, 'guaranteeMonths'>): number {
-  const schools = Object.values(OIL_SCHOOLS).map((s) => s.checkYears)
-  return Math.min(1, ...schools, ...(guaranteeMonths > 0 ? [guaranteeMonths / 12] : []))
-}
+/** What fell due so long ago and was not answered is shown no more, months. */
+export const PAST_MONTHS = 36
+const SCHOOLS = Object.values(OIL_SCHOOLS)
+/** Oil is looked at after a year at the soonest, and its service is shown no longer than this, years. */
+const SOONEST_YEARS = Math.min(1, ...SCHOOLS.map((s) => s.checkYears))
+const LONGEST_YEARS = Math.max(...SCHOOLS.map((s) => s.serviceYears)) + PAST_MONTHS / 12
 
+/** A clock at home by one of its visits, and what falls due of that. */
 export interface AtHome {
   job: typeof jobs.$inferSelect
   clock: typeof clocks.$inferSelect
   owner: typeof owners.$inferSelect
-  facts: CareFacts
-  school: OilSchool
+  dues: CareDue[]
+  /** the day this visit oiled it, ISO 8601; null: it did not */
+  oiledOn: string | null
   marks: (typeof nowMarks.$inferSelect)[]
 }
 
-/** Clocks that are at home and were oiled within a time, the longest ago first; each by the visit that oiled it. */
+/**
+ * Clocks that are at home and of which anything may fall due by a moment: each by the visit that oiled it, the longest ago
+ * first, and by its last visit where a guarantee runs.
+ */
 export async function clocksAtHome(
   db: Database,
   settings: Settings,
-  { from, to }: { from: Date; to: Date },
+  { now, by }: { now: Date; by: Date },
   most: number,
 ): Promise<AtHome[]> {
+  const [oiled, guaranteed] = await Promise.all([
+    oiledAtHome(db, settings, by, most),
+    guaranteedAtHome(db, settings.guaranteeMonths, now, most),
+  ])
+  const homes = [
+    ...oiled.map((h) => ({
+      ...h,
+      dues: [...h.dues, ...guaranteed.flatMap((g) => (g.job.id === h.job.id ? g.dues : []))],
+    })),
+    ...guaranteed.filter((g) => oiled.every((h) => h.job.id !== g.job.id)),
+  ]
+  const ids = homes.map((h) => h.job.id)
+  const marks = ids.length === 0 ? [] : await db.select().from(nowMarks).where(inArray(nowMarks.jobId, ids))
+  const marksOf = groupedBy(marks, (m) => m.jobId)
+  return homes.map((home) => ({ ...home, marks: marksOf.get(home.job.id) ?? [] }))
+}
+
+type Unmarked = Omit<AtHome, 'marks'>
+
+/** No visit of the clock is open: it is not here. */
+function isAtHome(db: Database) {
   const here = alias(jobs, 'here')
+  return notExists(
+    db
+      .select({ id: here.id })
+      .from(here)
+      .where(and(eq(here.clockId, clocks.id), isNull(here.closedAt))),
+  )
+}
+
+/** Each by the last visit that did anything to it, where its guarantee is not over. */
+async function guaranteedAtHome(db: Database, months: number, now: Date, most: number): Promise<Unmarked[]> {
+  if (months <= 0) return []
+  const last = db
+    .select({ clockId: jobs.clockId, at: max(jobs.closedAt).as('went_home_at') })
+    .from(jobs)
+    .where(
+      and(
+        isNotNull(jobs.closedAt),
+        ne(jobs.ending, 'called-off'),
+        or(ne(jobs.scope, 'untouched'), isNotNull(jobs.partedAt)),
+      ),
+    )
+    .groupBy(jobs.clockId)
+    .as('last')
+  const found = await db
+    .select({ job: jobs, clock: clocks, owner: owners })
+    .from(last)
+    .innerJoin(clocks, eq(clocks.id, last.clockId))
+    .innerJoin(owners, eq(owners.id, clocks.ownerId))
+    .innerJoin(jobs, and(eq(jobs.clockId, clocks.id), sql`${jobs.closedAt} = ${last.at}`))
+    .where(and(gt(last.at, new Date(now.getTime() - months * MONTH_MS - DAY_MS)), isAtHome(db)))
+    .orderBy(last.at)
+    .limit(most)
+  return found.map(({ job, clock, owner }) => {
+    const due = guaranteeDue((job.closedAt ?? now).toISOString(), months)
+    return { job, clock, owner, oiledOn: null, dues: due === null ? [] : [due] }
+  })
+}
+
+/** Each by the visit that oiled it last. */
+async function oiledAtHome(db: Database, settings: Settings, by: Date, most: number): Promise<Unmarked[]> {
   const oiled = db
     .select({ clockId: jobs.clockId, at: max(rateEvents.at).as('oiled_at') })
     .from(rateEvents)
@@ -51,41 +129,30 @@ export async function clocksAtHome(
     .leftJoin(oils, eq(oils.id, oilSheets.pivotOilId))
     .where(
       and(
-        gt(oiled.at, from),
-        lt(oiled.at, to),
-        notExists(
-          db
-            .select({ id: here.id })
-            .from(here)
-            .where(and(eq(here.clockId, clocks.id), isNull(here.closedAt))),
-        ),
+        gt(oiled.at, new Date(by.getTime() - LONGEST_YEARS * YEAR_MS)),
+        lt(oiled.at, new Date(by.getTime() - SOONEST_YEARS * YEAR_MS)),
+        isAtHome(db),
       ),
     )
     .orderBy(oiled.at)
     .limit(most)
   const ids = due.map((d) => d.job.id)
   if (ids.length === 0) return []
-  const [inPlace, marks, seen] = await Promise.all([
+  const [inPlace, seen] = await Promise.all([
     db
       .select({ jobId: observations.jobId })
       .from(observations)
       .where(and(inArray(observations.jobId, ids), eq(observations.key, 'in-place'), eq(observations.answer, 'done'))),
-    db.select().from(nowMarks).where(inArray(nowMarks.jobId, ids)),
     db
       .select({ jobId: witnesses.jobId, state: witnesses.state })
       .from(witnesses)
       .where(and(inArray(witnesses.jobId, ids), ne(witnesses.moment, 'visit')))
       .orderBy(asc(witnesses.at)),
   ])
-  return due.map(({ job, clock, owner, at, oil }) => ({
-    job,
-    clock,
-    owner,
-    school: oil?.school || settings.oilSchool,
-    marks: marks.filter((m) => m.jobId === job.id),
-    facts: {
-      oiledOn: at.toISOString().slice(0, 10),
-      closedOn: (job.closedAt ?? at).toISOString().slice(0, 10),
+  return due.map(({ job, clock, owner, at, oil }) => {
+    const oiledOn = at.toISOString().slice(0, 10)
+    const facts: CareFacts = {
+      oiledOn,
       stopGap: inPlace.some((o) => o.jobId === job.id),
       bottleOver: oil !== null && bottleStands(oil, at.getTime() / 1000)?.stands === 'over',
       ranOut: ['spread', 'dry'].includes(seen.findLast((w) => w.jobId === job.id)?.state ?? ''),
@@ -93,18 +160,7 @@ export async function clocksAtHome(
       chimes: clock.trains.some((t) => t.train === 'chime'),
       weights: clock.trains.some((t) => t.power === 'weight'),
       moon: clock.work.moon || clock.work.calendar,
-    },
-  }))
-}
-
-/** What fell due so long ago and was not answered is shown no more, months. */
-export const PAST_MONTHS = 36
-const LONGEST_YEARS = Math.max(...Object.values(OIL_SCHOOLS).map((s) => s.serviceYears)) + PAST_MONTHS / 12
-
-/** When a clock was oiled of which anything is due by a moment, or was not long ago. */
-export function oiledWithin(settings: Settings, by: Date): { from: Date; to: Date } {
-  return {
-    from: new Date(by.getTime() - LONGEST_YEARS * YEAR_MS),
-    to: new Date(by.getTime() - soonestYears(settings) * YEAR_MS),
-  }
+    }
+    return { job, clock, owner, oiledOn, dues: careDue(facts, oil?.school || settings.oilSchool) }
+  })
 }

@@ -1,11 +1,11 @@
 import type { CareListed } from '@treadle/contract'
-import { careDue, careDueS, careOwed, careState, type CareDue } from '@treadle/core'
+import { careDueS, careOwed, careState, type CareDue } from '@treadle/core'
 import { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { nowOf } from '../http/now.ts'
 import { badField } from '../http/problem.ts'
 import { readSettings } from '../settings/store.ts'
-import { clocksAtHome, oiledWithin, PAST_MONTHS } from './atHome.ts'
+import { clocksAtHome, PAST_MONTHS } from './atHome.ts'
 
 const MONTH_S = 30.44 * 86_400
 const MOST = 5000
@@ -26,29 +26,27 @@ export function careRoutes(db: Database): Router {
     const nowS = now.getTime() / 1000
     const settings = await readSettings(db)
     const untilS = nowS + months * MONTH_S
-    const homes = await clocksAtHome(db, settings, oiledWithin(settings, new Date(untilS * 1000)), MOST)
-    const listed = homes.flatMap(({ job, clock, owner, facts, school, marks }) =>
-      stillMeant(careDue(facts, school, settings.guaranteeMonths), settings.timeZone, nowS).flatMap(
-        (due): CareListed[] => {
-          const dueS = careDueS(due, settings.timeZone)
-          const owed = careOwed(due, settings.timeZone, nowS)
-          const state = careState(owed, marks, nowS)
-          const over = due.kind === 'guarantee' && dueS < nowS
-          if (dueS > untilS || nowS - dueS > PAST_MONTHS * MONTH_S || over) return []
-          return [
-            {
-              ...due,
-              owed,
-              state,
-              jobId: job.id,
-              number: job.number,
-              oiledOn: facts.oiledOn,
-              clock: { id: clock.id, name: clock.name, card: clock.card },
-              owner: { name: owner.name, address: owner.address, phone: owner.phone },
-            },
-          ]
-        },
-      ),
+    const homes = await clocksAtHome(db, settings, { now, by: new Date(untilS * 1000) }, MOST)
+    const listed = homes.flatMap(({ job, clock, owner, dues, oiledOn, marks }) =>
+      stillMeant(dues, settings.timeZone, nowS).flatMap((due): CareListed[] => {
+        const dueS = careDueS(due, settings.timeZone)
+        const owed = careOwed(due, settings.timeZone, nowS)
+        const state = careState(owed, marks, nowS)
+        const over = due.kind === 'guarantee' && dueS < nowS
+        if (dueS > untilS || nowS - dueS > PAST_MONTHS * MONTH_S || over) return []
+        return [
+          {
+            ...due,
+            owed,
+            state,
+            jobId: job.id,
+            number: job.number,
+            oiledOn,
+            clock: { id: clock.id, name: clock.name, card: clock.card },
+            owner: { name: owner.name, address: owner.address, phone: owner.phone },
+          },
+        ]
+      }),
     )
     res.json(listed.sort((a, b) => a.dueOn.localeCompare(b.dueOn)))
   })

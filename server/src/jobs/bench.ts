@@ -1,7 +1,7 @@
 import type { Settings } from '@treadle/contract'
 import { heedMarks, recallsOf, standingOf } from '@treadle/core'
 import { desc, inArray, isNull } from 'drizzle-orm'
-import { clocksAtHome, oiledWithin } from '../care/atHome.ts'
+import { clocksAtHome } from '../care/atHome.ts'
 import type { Database } from '../db/connect.ts'
 import { jobs, journal } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
@@ -50,15 +50,11 @@ const MOST_RECALLS = 300
 
 /** Clocks that are at home and to which something is owed now, the longest without oil first. */
 async function recalled(db: Database, settings: Settings, now: Date) {
-  const homes = await clocksAtHome(
-    db,
-    settings,
-    oiledWithin(settings, new Date(now.getTime() + AHEAD_MS)),
-    MOST_RECALLS,
-  )
+  const by = new Date(now.getTime() + AHEAD_MS)
+  const homes = await clocksAtHome(db, settings, { now, by }, MOST_RECALLS)
   const nowS = now.getTime() / 1000
-  return homes.flatMap(({ job, clock, owner, facts, school, marks }) => {
-    const owed = heedMarks(recallsOf(facts, school, settings, nowS), marks, nowS)
+  return homes.flatMap(({ job, clock, owner, dues, marks }) => {
+    const owed = heedMarks(recallsOf(dues, settings.timeZone, nowS), marks, nowS)
     return owed.length > 0 ? [{ job, clock, owner, owed }] : []
   })
 }

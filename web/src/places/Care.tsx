@@ -70,8 +70,9 @@ function CareOf({ list }: { list: CareListed[] }) {
   if (list.length === 0)
     return (
       <p className={styles.none}>
-        Nothing falls due in these months. A clock comes onto this list when it was oiled here and has gone home; how
-        long its oil is trusted is this workshop’s <Link to="/settings">school</Link>, or the oil’s own.
+        Nothing falls due in these months. A clock comes onto this list when it was oiled here, or has a guarantee, and
+        has gone home; how long its oil is trusted is this workshop’s <Link to="/settings">school</Link>, or the oil’s
+        own.
       </p>
     )
   const byMonth = groupedBy(list, (due) => due.dueOn.slice(0, 7))

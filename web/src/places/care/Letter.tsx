@@ -10,7 +10,7 @@ export function Letter({ due, settings }: { due: CareListed; settings: Settings 
   const on = due.kind === 'guarantee' ? words.day(due.dueOn) : words.month(due.dueOn)
   const told = {
     clock: due.clock.name,
-    oiled: words.month(due.oiledOn),
+    oiled: due.oiledOn === null ? '' : words.month(due.oiledOn),
     due: on,
     late: due.dueOn < dayToday(),
   }
