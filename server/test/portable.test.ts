@@ -299,6 +299,46 @@ describe('an archive is refused, and nothing of it comes in', () => {
     } else await refused(bad, words, shop)
   })
 
+  test('where what the workshop decided, or what was heard, could not have been kept here', async () => {
+    const settings = (await here.request.get('/api/settings').expect(200)).body as object
+    await here.request
+      .put('/api/settings')
+      .send({ ...settings, workshop: 'The shed' })
+      .expect(200)
+    const prices = (await here.request.get('/api/tables/prices')).body as { values: object }
+    await here.request.put('/api/tables/prices').send({ version: 0, values: prices.values }).expect(200)
+    const watch = {
+      ...{ id: randomUUID(), version: 0, beganAt: '2026-06-01T20:00:00.000Z', endedAt: null, device: 'd' },
+      ...{ pickup: 'microphone', beatsPerHour: 7200, ticks: 'every beat', ppm: 0, ppmError: null },
+    }
+    const at = `/api/jobs/${taken.job.id}/watches/${watch.id}`
+    await here.request.put(at).send(watch).expect(201)
+    const minute = {
+      ...{ minute: 0, fromS: 0, seconds: 60, beatsHeard: 120, beatsExpected: 120, sinceS: 0, aheadS: null },
+      ...{ rateSecondsPerDay: null, rateStandardError: null, outOfBeatMs: null, outOfBeatStandardError: null },
+      ...{ scatterMs: null, firstDb: null, secondDb: null },
+    }
+    await here.request
+      .put(`${at}/told`)
+      .send({ minutes: [minute], marks: [] })
+      .expect(204)
+    const whole = await zipOf(here, '/api/archive.zip')
+    expect((await told(there, whole)).fresh.map((f) => f.table)).toEqual(expect.arrayContaining(['watch_minutes']))
+    const values = (part: object) => (row: Record<string, unknown>) => ({
+      ...row,
+      values: { ...(row.values as object), ...part },
+    })
+    for (const [table, change, words] of [
+      ['settings', values({ timeZone: 'Mars/Base' }), /settings, line 1: .*[Tt]ime zone/],
+      ['settings', values({ trialDays: 'seven' }), /settings, line 1: /],
+      ['workshop_tables', values({ lines: 'many' }), /workshop_tables, line 1: /],
+      ['workshop_tables', (row: object) => ({ ...row, name: 'recipes' }), /there is no table “recipes”/],
+      ['listenings', (row: object) => ({ ...row, confidence: 2 }), /listenings, line 1: confidence/],
+      ['watch_minutes', (row: object) => ({ ...row, beatsHeard: -4 }), /watch_minutes, line 1: beatsHeard/],
+    ] as const)
+      await refused(await rewritten(whole, table, change), words)
+  })
+
   test('where it is of a newer Treadle', async () => {
     const all = await contents(await good())
     const manifest = JSON.parse(all.get('treadle.json')!.toString()) as object
