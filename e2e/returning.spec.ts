@@ -180,14 +180,20 @@ test('mercury stays in its jar until all is said, and what is lost is told', asy
   for (const words of ['Gloves, covered eyes', 'Glass or plastic bottles', 'The spill kit open'])
     await page.getByLabel(words, { exact: false }).check()
   await expect(page.getByRole('heading', { name: 'Weigh the jar, full and capped' })).toBeVisible()
-  await bar(page, 'Press when it is done')
-  await press(page)
-  await expect(page.getByRole('heading', { name: 'Decant, small from large' })).toBeVisible()
   const figure = async (label: string, value: string) => {
     await page.getByLabel(label).fill(value)
     await page.getByLabel(label).press('Enter')
   }
+  // Nobody can say that it is weighed before its weight stands there.
+  await expect(page.getByRole('button', { name: 'Done', exact: true })).toBeDisabled()
+  await bar(page, 'Press to write down what it weighs')
+  await press(page)
+  await expect(page.getByLabel('Jar before, with its cap')).toBeFocused()
   await figure('Jar before, with its cap', '1302.4')
+  await page.locator('#main').focus()
+  await bar(page, 'Press when it is done')
+  await press(page)
+  await expect(page.getByRole('heading', { name: 'Decant, small from large' })).toBeVisible()
   await figure('Jar after', '490')
   await figure('In the bottles, net', '811.2')
   await expect(page.getByText('1.2 g, 0.09 ml, is missing')).toBeVisible()

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { isTimeZone, timeThere, whenThere } from '../src/index.ts'
+import { dayThere, isTimeZone, timeThere, whenThere } from '../src/index.ts'
 
 const iso = (day: string, hour: number, zone: string) => new Date(1000 * whenThere(day, hour, zone)).toISOString()
 
@@ -20,6 +20,13 @@ test.each([
 ])('%s at %d in %s is %s', (day, hour, zone, expected) => {
   expect(iso(day, hour, zone)).toBe(expected)
   if (Number.isInteger(hour)) expect(timeThere(whenThere(day, hour, zone), zone)).toBe(`${day} ${hour}:00`)
+})
+
+test('the day of an evening is that day there, whatever day it is elsewhere', () => {
+  const evening = Date.parse('2026-03-16T01:30:00Z') / 1000
+  expect(['America/Vancouver', 'UTC', 'Asia/Tokyo'].map((zone) => dayThere(evening, zone))).toEqual([
+    ...['2026-03-15', '2026-03-16', '2026-03-16'],
+  ])
 })
 
 test('a zone that the calendar does not know is refused by name', () => {

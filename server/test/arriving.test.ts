@@ -118,16 +118,20 @@ describe('observations', () => {
   test('a note or a picture added later leaves the moment at which it was seen; another figure is seen anew', async () => {
     const { job } = await workshop.takeIn()
     const seen = observation({ note: '' })
-    const put = (part: Partial<Observation>) =>
-      workshop.request.put(`/api/jobs/${job.id}/observations/${seen.id}`).send({ ...seen, ...part })
-    const at = async () => (await page(job.id)).observations[0]!.at
-    await put({}).expect(201)
-    const first = await at()
-    await put({ version: 1, note: 'By the paper scale.' }).expect(200)
-    await put({ version: 2, note: 'By the paper scale.', photoId: await sendPhoto(job.id) }).expect(200)
-    expect(await at()).toBe(first)
-    await put({ version: 3, figure: 2.6 }).expect(200)
-    expect(Date.parse(await at())).toBeGreaterThan(Date.parse(first))
+    const put = (who: string, part: Partial<Observation>) =>
+      workshop.request
+        .put(`/api/jobs/${job.id}/observations/${seen.id}`)
+        .set('X-Bench', who)
+        .send({ ...seen, ...part })
+    const row = async () => (await page(job.id)).observations[0]!
+    await put('Ida', {}).expect(201)
+    const first = await row()
+    await put('Jon', { version: 1, note: 'By the paper scale.' }).expect(200)
+    await put('Jon', { version: 2, note: 'By the paper scale.', photoId: await sendPhoto(job.id) }).expect(200)
+    expect([(await row()).at, (await row()).who]).toEqual([first.at, 'Ida'])
+    await put('Jon', { version: 3, figure: 2.6 }).expect(200)
+    expect(Date.parse((await row()).at)).toBeGreaterThan(Date.parse(first.at))
+    expect((await row()).who).toBe('Jon')
   })
 
   test('a photo of another job can’t be hung on it', async () => {

@@ -185,6 +185,11 @@ test('an invoice is one to a job, and is paid after the clock has gone home', as
   const journal = (await shop.request.get(`${at}/journal`)).body as { text: string }[]
   expect(journal.map((j) => j.text)).toContain('Invoice of 2026-11-29: 114.00 €, 114.00 paid, 0.00 owed.')
 
+  // Money came in: it stays.
+  const stays = await shop.request.delete(`${at}/invoices/${invoice.id}`).expect(400)
+  expect((stays.body as Problem).errors?.[0]?.field).toBe('payments')
+  expect(((await shop.request.get(at)).body as JobPage).invoices[0]?.payments).toEqual([payment])
+
   // A second is no new one: whoever writes it sees the first.
   const second = { ...invoice, id: randomUUID() }
   const clash = await shop.request.put(`${at}/invoices/${second.id}`).send(second).expect(409)

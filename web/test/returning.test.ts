@@ -156,6 +156,10 @@ describe('the choices of the card', () => {
     expect(lines({}, {}, { ...DEFAULT_SETTINGS, guaranteeMonths: 0 }).guarantee).toBe('')
     const closed = { ...PAGE, job: { ...PAGE.job, closedAt: '2026-03-15T10:00:00.000Z' } }
     expect(ownerCard(closed, DEFAULT_SETTINGS).guarantee).toContain('from 15 March 2026 to 14 March 2027')
+    // Handed over in the evening where it is tomorrow in UTC already.
+    const evening = { ...PAGE, job: { ...PAGE.job, closedAt: '2026-03-16T01:30:00.000Z' } }
+    const west = { ...DEFAULT_SETTINGS, timeZone: 'America/Vancouver' }
+    expect(ownerCard(evening, west).guarantee).toContain('from 15 March 2026 to 14 March 2027')
   })
 })
 

@@ -1,4 +1,4 @@
-import { timeThere, whenThere } from './workshopTime.ts'
+import { dayThere, whenThere } from './workshopTime.ts'
 
 /** From and until when somebody is at the bench, hours of the day. */
 export interface WorkshopHours {
@@ -15,9 +15,9 @@ const DAY_S = 86_400
  */
 export function whenOpen(atS: number, { openFrom, openUntil, timeZone }: WorkshopHours): number {
   if (openUntil <= openFrom) return atS
-  const today = timeThere(atS, timeZone).slice(0, 10)
+  const today = dayThere(atS, timeZone)
   if (atS < whenThere(today, openFrom, timeZone)) return whenThere(today, openFrom, timeZone)
   if (atS <= whenThere(today, openUntil, timeZone)) return atS
   const noon = whenThere(today, 12, timeZone)
-  return whenThere(timeThere(noon + DAY_S, timeZone).slice(0, 10), openFrom, timeZone)
+  return whenThere(dayThere(noon + DAY_S, timeZone), openFrom, timeZone)
 }

@@ -37,6 +37,11 @@ export function timeThere(atS: number, timeZone: string, to: 'minute' | 'second'
   return shown.slice(0, to === 'minute' ? 16 : 19)
 }
 
+/** The day of a moment by the workshop’s clock, ISO 8601: what is handed over in the evening may be tomorrow elsewhere. */
+export function dayThere(atS: number, timeZone: string): string {
+  return timeThere(atS, timeZone).slice(0, 10)
+}
+
 /** How far the clocks of a zone are ahead of UTC at a moment, s. */
 function offsetS(atS: number, timeZone: string): number {
   const parts = new Intl.DateTimeFormat('en-GB', {

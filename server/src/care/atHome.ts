@@ -2,9 +2,11 @@ import type { Settings } from '@treadle/contract'
 import {
   bottleStands,
   careDue,
+  dayThere,
   groupedBy,
   guaranteeDue,
   OIL_SCHOOLS,
+  secondsOf,
   type CareDue,
   type CareFacts,
 } from '@treadle/core'
@@ -48,7 +50,7 @@ export async function clocksAtHome(
 ): Promise<AtHome[]> {
   const [oiled, guaranteed] = await Promise.all([
     oiledAtHome(db, settings, by, most),
-    guaranteedAtHome(db, settings.guaranteeMonths, now, most),
+    guaranteedAtHome(db, settings, now, most),
   ])
   const homes = [
     ...oiled.map((h) => ({
@@ -77,7 +79,12 @@ function isAtHome(db: Database) {
 }
 
 /** Each by the last visit that did anything to it, where its guarantee is not over. */
-async function guaranteedAtHome(db: Database, months: number, now: Date, most: number): Promise<Unmarked[]> {
+async function guaranteedAtHome(
+  db: Database,
+  { guaranteeMonths: months, timeZone }: Settings,
+  now: Date,
+  most: number,
+): Promise<Unmarked[]> {
   if (months <= 0) return []
   const last = db
     .select({ clockId: jobs.clockId, at: max(jobs.closedAt).as('went_home_at') })
@@ -101,7 +108,7 @@ async function guaranteedAtHome(db: Database, months: number, now: Date, most: n
     .orderBy(last.at)
     .limit(most)
   return found.map(({ job, clock, owner }) => {
-    const due = guaranteeDue((job.closedAt ?? now).toISOString(), months)
+    const due = guaranteeDue(dayThere(secondsOf(job.closedAt ?? now), timeZone), months)
     return { job, clock, owner, oiledOn: null, dues: due === null ? [] : [due] }
   })
 }
@@ -150,7 +157,7 @@ async function oiledAtHome(db: Database, settings: Settings, by: Date, most: num
       .orderBy(asc(witnesses.at)),
   ])
   return due.map(({ job, clock, owner, at, oil }) => {
-    const oiledOn = at.toISOString().slice(0, 10)
+    const oiledOn = dayThere(secondsOf(at), settings.timeZone)
     const facts: CareFacts = {
       oiledOn,
       stopGap: inPlace.some((o) => o.jobId === job.id),

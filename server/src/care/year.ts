@@ -1,5 +1,14 @@
 import { BUSH_SOURCE_TITLES } from '@treadle/contract'
-import { AGAIN_YEARS, groupedBy, isTimeZone, timeThere, yearOf, type YearTold, type YearVisit } from '@treadle/core'
+import {
+  AGAIN_YEARS,
+  dayThere,
+  groupedBy,
+  isTimeZone,
+  timeThere,
+  yearOf,
+  type YearTold,
+  type YearVisit,
+} from '@treadle/core'
 import { stringify } from 'csv-stringify/sync'
 import { asc, eq } from 'drizzle-orm'
 import { Router, type Request } from 'express'
@@ -20,7 +29,7 @@ export function yearRoutes(db: Database): Router {
       const { told, visits, timeZone } = await yearAsked(db, req)
       const again = new Map(told.again.map((a) => [a.jobId, a.days]))
       const months = new Set(told.months.map((m) => m.month))
-      const day = (s: number | null) => (s === null ? '' : timeThere(s, timeZone).slice(0, 10))
+      const day = (s: number | null) => (s === null ? '' : dayThere(s, timeZone))
       const rows = visits.filter((v) => !v.calledOff && months.has(day(v.cameS).slice(0, 7)))
       res
         .type('text/csv')

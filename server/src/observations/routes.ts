@@ -18,8 +18,9 @@ export function observationRoutes(db: Database): Router {
       schema: Observation,
       kind: 'observed',
       place: ['key'],
-      // A note or a picture added later does not move the moment at which it was seen.
-      stamp: (person, at, body, was) => ({ ...person, at: was && saysTheSame(body, was) ? was.at : at }),
+      // A note or a picture added later changes neither when it was seen nor by whom; the journal has whose note it is.
+      stamp: (person, at, body, was) =>
+        was && saysTheSame(body, was) ? { who: was.who, whoId: was.whoId, at: was.at } : { ...person, at },
       sentence: observationWords,
       goneSentence: takenBackWords,
     }),

@@ -1,5 +1,6 @@
 import type { JobPage, Language, Settings } from '@treadle/contract'
 import { USUAL_CARD } from '@treadle/contract'
+import { dayThere, secondsOf } from '@treadle/core'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { qrPath } from '../../parts/qr.ts'
 import { dayToday } from '../../parts/say.ts'
@@ -12,6 +13,7 @@ export function CardPaper({ data, settings }: { data: JobPage; settings: Setting
   const { job, clock, owner } = data
   const choices = clock.card ?? USUAL_CARD
   const today = dayToday()
+  const dayClosed = job.closedAt === null ? today : dayThere(secondsOf(job.closedAt), settings.timeZone)
   const languages: Language[] =
     choices.second === '' || choices.second === choices.language
       ? [choices.language]
@@ -35,7 +37,7 @@ export function CardPaper({ data, settings }: { data: JobPage; settings: Setting
         <div>
           <p className={styles.shop}>{[settings.workshop, settings.phone].filter(Boolean).join(', ')}</p>
           <h1>{clock.name}</h1>
-          <p>{words.job(owner.name, job.number, words.day(job.closedAt ?? today))}</p>
+          <p>{words.job(owner.name, job.number, words.day(dayClosed))}</p>
         </div>
         <figure className={styles.scan}>
           <svg viewBox={`0 0 ${size} ${size}`} role="img" aria-label={words.scan}>

@@ -1,6 +1,7 @@
 import { NO_HOME, USUAL_CARD, type CardChoices, type JobPage, type Settings } from '@treadle/contract'
 import {
   aheadOf,
+  dayThere,
   DRIVE_AGAIN,
   DRIVE_KEY,
   driveCompared,
@@ -13,6 +14,7 @@ import {
   pendulumTells,
   perDegreeOf,
   rateBookOf,
+  secondsOf,
   splitTold,
   STRIKE_KIND_FACTS,
   strikeWanted,
@@ -70,7 +72,8 @@ export function cardFacts(data: JobPage, settings: Settings, today: string): Car
   const oiledOn = oiled?.at ?? inPlace?.at
   const last = data.listenings.filter(splitTold).at(-1)
   const book = bookOf(data, settings)
-  const from = (data.job.closedAt ?? today).slice(0, 10)
+  const dayOf = (at: string) => dayThere(secondsOf(at), settings.timeZone)
+  const from = data.job.closedAt === null ? today : dayOf(data.job.closedAt)
   const until = untouched ? null : guaranteeUntil(from, settings.guaranteeMonths)
   const perC = perDegreeOf(book, pendulumTells(data.pendulums.at(-1)?.parts)?.warmth ?? null)
   const month = Number(today.slice(5, 7))
@@ -99,7 +102,7 @@ export function cardFacts(data: JobPage, settings: Settings, today: string): Car
       oiledOn === undefined
         ? null
         : {
-            ...oilDue(new Date(oiledOn).toISOString(), settings.oilSchool, inPlace !== undefined),
+            ...oilDue(dayOf(oiledOn), settings.oilSchool, inPlace !== undefined),
             stopGap: inPlace !== undefined,
           },
     done: doneOf(data, settings, book, untouched),

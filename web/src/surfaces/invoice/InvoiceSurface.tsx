@@ -119,10 +119,11 @@ function One({
           <Button size="lg" variant="default" onClick={() => window.print()} disabled={dirty}>
             Print it
           </Button>
-          <Button variant="subtle" onClick={onDiscard}>
+          <Button variant="subtle" onClick={onDiscard} disabled={invoice.payments.length > 0}>
             Take it back
           </Button>
         </Group>
+        {invoice.payments.length > 0 && <p className="quiet">Money came in on it: it stays.</p>}
       </section>
       <InvoiceSheet invoice={draft} />
     </div>

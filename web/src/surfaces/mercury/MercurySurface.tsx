@@ -11,6 +11,7 @@ import {
   type MercuryWay,
 } from '@treadle/core'
 import { Checkbox, TextInput } from '@mantine/core'
+import { useRef } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { Led } from '../../job/Led.tsx'
 import { useJobData } from '../../job/useJobData.ts'
@@ -33,6 +34,8 @@ export function MercurySurface() {
   const seen = useObservations()
   const navigate = useNavigate()
   const open = MERCURY_GATE.filter(([key]) => seen.of(gateKey(key))?.answer !== 'so')
+  const scale = useRef<HTMLDivElement>(null)
+  const toTheScale = () => [...(scale.current?.querySelectorAll('input') ?? [])].find((f) => f.value === '')?.focus()
   const way: MercuryWay = MERCURY_WAYS.find((w) => w === seen.of(WAY)?.answer) ?? 'keep'
   return (
     <>
@@ -74,6 +77,8 @@ export function MercurySurface() {
                 key={way}
                 walk={`mercury ${way}`}
                 steps={mercurySteps(way)}
+                ready={({ key }) => notWeighed(key, seen)}
+                instead={() => ({ label: 'Press to write down what it weighs', press: toTheScale })}
                 onward={{ label: 'Press to go to its setting up', go: () => void navigate('../set-up') }}
               />
             </div>
@@ -81,7 +86,9 @@ export function MercurySurface() {
         </section>
         <section>
           <h2>Weighed</h2>
-          <Weighed seen={seen} />
+          <div ref={scale}>
+            <Weighed seen={seen} />
+          </div>
           <Fold title={<b>It was spilt</b>}>
             <ol className={styles.spilt}>
               {MERCURY_SPILT.map((line) => (
@@ -121,6 +128,15 @@ const WEIGHED = [
   ['In the bottles, net', BOTTLES, 'figure', 0],
   ['The scale is good to', BOTTLES, 'second', 0.001],
 ] as const
+
+/** Why it can’t be said to be weighed yet; null: it can. */
+function notWeighed(step: string, seen: Pick<Observations, 'of'>): string | null {
+  const [jar, bottles] = [seen.of(JAR), seen.of(BOTTLES)]
+  if (step === 'weigh-before' && jar?.figure == null) return 'Write down what the jar weighs.'
+  if (step === 'weigh-after' && (jar?.second == null || bottles?.figure == null))
+    return 'Write down what the jar weighs now, and what is in the bottles.'
+  return null
+}
 
 /** Jar before, jar after, what is in the bottles: what was lost. */
 function Weighed({ seen }: { seen: Observations }) {
