@@ -89,6 +89,7 @@ test.describe('on a phone', () => {
   test('hands are led hour by hour, and the way is read from two taps on the dial', async ({ island, page }) => {
     const address = await island.job(CUSTOMS)
     await page.goto(`${address}/hands`)
+    await bar(page, 'Press to go back to its setting up')
     const dial = page.getByRole('img', { name: /It shows: not said/ })
     const box = (await dial.boundingBox())!
     const tapAt = (deg: number) => {

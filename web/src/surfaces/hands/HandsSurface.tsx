@@ -90,7 +90,8 @@ export function HandsSurface() {
   }
   usePedalAction(
     told === null || way === null
-      ? null
+      ? // Nothing is known yet that a foot could say.
+        { label: 'Press to go back to its setting up', press: () => void navigate('../set-up') }
       : isThere
         ? { label: 'Press to go on with its setting up', press: () => void navigate('../set-up') }
         : way === 'wait'
