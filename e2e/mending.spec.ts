@@ -131,6 +131,8 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
     await press(page)
   }
   await bar(page, 'Press to finish its pivot first')
+  // The steps go to the server one after another: all of them are there before the page is left.
+  await expect.poll(async () => (await read()).bushings[0]?.done).toHaveLength(3)
   await press(page)
   await expect(page.getByRole('heading', { name: 'Third, back pivot' })).toBeVisible()
   await type('filed and burnished: the gauge now says', '0.94')

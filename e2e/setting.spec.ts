@@ -254,6 +254,20 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
 
 test('the old picture lies half clear over the camera, and alone while the foot is held', async ({ own, page }) => {
   const { address } = await onTheTrays(own)
+  // A camera of the test's own: the browser's pretended one may take longer to begin than anybody waits.
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => {
+      const canvas = document.createElement('canvas')
+      const picture = canvas.getContext('2d')
+      let shade = 0
+      setInterval(() => {
+        if (!picture) return
+        picture.fillStyle = `rgb(${(shade = (shade + 16) % 256)} 120 60)`
+        picture.fillRect(0, 0, canvas.width, canvas.height)
+      }, 100)
+      return Promise.resolve(canvas.captureStream())
+    }
+  })
   await page.goto(`${address}/assemble`)
   await step(page, 'Press when done: front plate down on stand-offs')
   await bar(page, 'Press when it is in: Old mainspring')
