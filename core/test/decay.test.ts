@@ -78,6 +78,30 @@ describe('a pendulum that runs down', () => {
     expect(held).toBeGreaterThan(255)
   })
 
+  test('a short fall, its arcs scattered, costs energy and never gives it, and is no square law by chance', () => {
+    const gauss = normal(random(31))
+    const omega = Math.sqrt(G / 0.36)
+    let held = 0
+    for (let n = 0; n < 1000; n++) {
+      // It falls by a tenth to a third; asked at half of its first arc, far from what was seen.
+      const [tau, span, length] = [600, 60 + 20 * (n % 10), 6 + (n % 13)]
+      const readings = Array.from({ length }, (_, i) => ({
+        atS: (span * i) / length,
+        semiArcDeg: 4.4 * Math.exp((-span * i) / length / tau) + 0.05 * gauss(),
+      }))
+      if (readings.at(-1)!.semiArcDeg >= readings[0]!.semiArcDeg) continue
+      const got = pendulumDecay(readings, 360, 900, 360, 2)
+      expect(got.quality).toBeGreaterThan(0)
+      expect(got.squareShare).toBeGreaterThanOrEqual(0)
+      expect(got.squareShare).toBeLessThanOrEqual(1)
+      // Of the fall itself, whose error is even.
+      const [fall, truth] = [omega / 2 / got.quality, 1 / tau]
+      const sure = (2.6 * fall * got.qualityStandardError) / got.quality
+      if (got.squareShare === 0 && Math.abs(fall - truth) < sure) held++
+    }
+    expect(held).toBeGreaterThan(950)
+  })
+
   test('two readings are enough where it falls as e^(−t/τ)', () => {
     const got = pendulumDecay(
       [
@@ -103,6 +127,7 @@ describe('a pendulum that runs down', () => {
       ],
       /must fall/,
     ],
+    [[2, 1.5, 1.7, 2.3, 1.9].map((semiArcDeg, i) => ({ atS: 10 * i, semiArcDeg })), /scatter more than they fall/],
     [
       [
         { atS: 0, semiArcDeg: 2 },

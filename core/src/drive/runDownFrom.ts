@@ -2,7 +2,10 @@ import type { ArcReading } from '../pendulum/decay.ts'
 
 /** Arcs to keep of a run-down that a camera followed: more tell no more. */
 const KEPT = 24
-/** What it swung before it began to fall is no run-down: it begins where the arc was this near its largest for the last time. */
+/**
+ * What it swung before it began to fall is no run-down: it begins after the arc that was this near its largest for the
+ * last time. That one was taken because it is wide, so by its own error too: it is no reading.
+ */
 const NEAR_LARGEST = 0.99
 /** It must fall to this share of its first arc before it tells how fast it falls. */
 const FALLEN_TO = 0.93
@@ -17,7 +20,7 @@ export function runDownFrom(
   told: readonly { atS: number; deg: number }[],
 ): { beganS: number; readings: ArcReading[] } | null {
   const largest = told.reduce((most, a) => Math.max(most, a.deg), 0)
-  const arcs = told.slice(told.findLastIndex((a) => a.deg >= NEAR_LARGEST * largest))
+  const arcs = told.slice(told.findLastIndex((a) => a.deg >= NEAR_LARGEST * largest) + 1)
   const first = arcs[0]
   if (!first || arcs.length < 4) return null
   const together = Math.ceil(arcs.length / KEPT)

@@ -1,4 +1,5 @@
 import { nth } from '../check/nth.ts'
+import { studentFactor } from '../check/studentFactor.ts'
 import { median } from 'simple-statistics'
 import type { Slip } from './slips.ts'
 import { robustSpread } from './spread.ts'
@@ -67,14 +68,6 @@ export function fitBeats(beats: TrackedBeat[], slips: Slip[]): BeatFit | null {
     lateS: late,
     healthy,
   }
-}
-
-/**
- * By how much two standard errors must grow when the scatter itself is known from few beats, so that they still hold
- * 95 per cent: Student's t over the normal quantile (Abramowitz & Stegun 26.7.5).
- */
-function studentFactor(freedom: number): number {
-  return 1 + 1.21 / freedom + 1.44 / freedom ** 2
 }
 
 function side(index: number): number {

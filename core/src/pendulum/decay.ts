@@ -1,4 +1,5 @@
 import { FieldError, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
+import { studentFactor } from '../check/studentFactor.ts'
 import { STANDARD_GRAVITY } from './gravity.ts'
 
 /** The arc at one moment of a run-down: the pendulum swings by itself, nothing drives it. */
@@ -27,8 +28,8 @@ export interface Decay {
 const MOST_READINGS = 1000
 /** With fewer readings than this a square-law part is not sought. */
 const SQUARE_NEEDS = 4
-/** It must explain the readings so much better, in twice the natural logarithm of likelihood. */
-const SQUARE_GAIN = 6
+/** It must explain the readings better by so many of its own standard errors, or more where they are few. */
+const SQUARE_SURE = 3.5
 const STEPS = 60
 /** An arc told by eye is no better than this, degrees: stands in where two readings leave no scatter to judge by. */
 const LEAST_SCATTER_DEG = 0.002
@@ -70,11 +71,9 @@ export function pendulumDecay(
   if (last.atS <= first.atS || last.semiArcDeg >= first.semiArcDeg)
     throw new FieldError('readings', sorted.length, 'the arc must fall from the first to the last')
   const points = sorted.map((r) => ({ t: r.atS - first.atS, arc: r.semiArcDeg }))
-  const linear = fit(points, false)
-  const both = points.length >= SQUARE_NEEDS ? fit(points, true) : null
-  const gain = both ? points.length * Math.log(linear.squares / both.squares) : 0
-  const chosen = both && both.b > 0 && gain > SQUARE_GAIN ? both : linear
+  const chosen = fallThrough(points)
   const falls = chosen.a + chosen.b * semiArcDeg
+  if (!(falls > 0)) throw new FieldError('readings', sorted.length, 'the arcs scatter more than they fall')
   const omega = Math.sqrt(STANDARD_GRAVITY / (lengthMm / 1000))
   const quality = omega / (2 * falls)
   const energyMicroJ =
@@ -91,6 +90,23 @@ export function pendulumDecay(
     arcAt: (afterS) => arcAt(afterS, [chosen.start, chosen.a, chosen.b]),
   }
 }
+
+/**
+ * The linear law unless the readings plainly show a square part. Nothing gives a free pendulum energy: where the best of
+ * both laws would have the linear part drive it, as scattered readings of a short fall do, the square part is alone.
+ */
+function fallThrough(points: { t: number; arc: number }[]): Fall {
+  const linear = fit(points, [START, LINEAR])
+  if (points.length < SQUARE_NEEDS) return linear
+  const both = fit(points, [START, LINEAR, SQUARE])
+  const square = both.a < 0 ? fit(points, [START, SQUARE]) : both
+  const freedom = points.length - 3
+  const better = Math.sqrt(Math.max(0, linear.squares / square.squares - 1) * freedom)
+  return square.b > 0 && better > SQUARE_SURE * studentFactor(freedom) ? square : linear
+}
+
+/** What is sought, by its place in the fit. */
+const [START, LINEAR, SQUARE] = [0, 1, 2]
 
 interface Fall {
   start: number
@@ -110,13 +126,13 @@ function arcAt(t: number, [start, a, b]: readonly number[]): number {
 }
 
 /** Least squares by Gauss and Newton, damped where a step would make it worse (Levenberg 1944, Marquardt 1963). */
-function fit(points: { t: number; arc: number }[], square: boolean): Fall {
+function fit(points: { t: number; arc: number }[], free: readonly number[]): Fall {
   const first = points[0]!
   const last = points[points.length - 1]!
-  let p = [first.arc, Math.log(first.arc / last.arc) / last.t, 0]
-  const free = square ? [0, 1, 2] : [0, 1]
+  const falls = Math.log(first.arc / last.arc) / last.t
   // Steps of each parameter's own size.
-  const size = [first.arc, p[1]!, p[1]! / first.arc]
+  const size = [first.arc, falls, falls / first.arc]
+  let p = free.includes(LINEAR) ? [first.arc, falls, 0] : [first.arc, 0, falls / first.arc]
   const squaresOf = (q: number[]) => points.reduce((sum, { t, arc }) => sum + (arc - arcAt(t, q)) ** 2, 0)
   let squares = squaresOf(p)
   let damping = 1e-3
@@ -158,7 +174,7 @@ function fit(points: { t: number; arc: number }[], square: boolean): Fall {
     squares: Math.max(squares, points.length * 1e-12),
     scatterDeg,
     errorAt: (arc) => {
-      const along = free.map((k) => (k === 0 ? 0 : k === 1 ? size[1]! : size[2]! * arc))
+      const along = free.map((k) => (k === START ? 0 : k === LINEAR ? size[k]! : size[k]! * arc))
       const across = solveSmall(normal, along)
       return (
         scatterDeg *
