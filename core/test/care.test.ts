@@ -7,6 +7,7 @@ import {
   guaranteeDue,
   guaranteeUntil,
   OIL_SCHOOLS,
+  oilDoubt,
   recallsOf,
   shareOfSeen,
   yearOf,
@@ -17,7 +18,7 @@ import {
 } from '../src/index.ts'
 
 const facts: CareFacts = {
-  ...{ oiledOn: '2024-03-10', stopGap: false, bottleOver: false, ranOut: false },
+  ...{ oiledOn: '2024-03-10', stopGap: false, doubt: null },
   ...{ mercury: false, chimes: false, weights: true, moon: false },
 }
 const s = (day: string) => Date.parse(`${day}T12:00:00Z`) / 1000
@@ -74,11 +75,32 @@ describe('what falls due of a clock at home', () => {
   })
 
   test('old oil, or oil that did not stay, is looked at after a year; a long school does not hide it', () => {
-    expect(kinds({ bottleOver: true })[0]).toEqual(['check', '2025-03-10'])
-    expect(careDue({ ...facts, ranOut: true }, 'long')[0]?.dueOn).toBe('2025-03-10')
-    expect(careDue({ ...facts, ranOut: true }, 'long')[0]?.why).toMatch(/not to stay/)
+    expect(kinds({ doubt: 'bottle-over' })[0]).toEqual(['check', '2025-03-10'])
+    expect(careDue({ ...facts, doubt: 'ran-out' }, 'long')[0]?.dueOn).toBe('2025-03-10')
+    expect(careDue({ ...facts, doubt: 'ran-out' }, 'long')[0]?.why).toMatch(/not to stay/)
     // The short school asks for it as soon by itself.
-    expect(careDue({ ...facts, ranOut: true }, 'short')[0]?.dueOn).toBe('2025-03-10')
+    expect(careDue({ ...facts, doubt: 'ran-out' }, 'short')[0]?.dueOn).toBe('2025-03-10')
+  })
+
+  test('is doubted where its bottle was past its time, or where its last picture since then shows that it ran', () => {
+    const oiled = '2024-03-10T12:00:00Z'
+    const bottle = { openedOn: '2022-01-01', keepsYears: 3 }
+    const seen = (moment: 'oiled' | 'trial' | 'visit', state: '' | 'stays' | 'spread' | 'dry', day: string) => ({
+      moment,
+      state,
+      at: `${day}T12:00:01Z`,
+    })
+    expect(oilDoubt(oiled, bottle, [])).toBeNull()
+    expect(oilDoubt(oiled, null, [])).toBeNull()
+    expect(oilDoubt(oiled, { ...bottle, keepsYears: 2 }, [])).toBe('bottle-over')
+    expect(oilDoubt(oiled, bottle, [seen('trial', 'spread', '2024-03-17')])).toBe('ran-out')
+    expect(oilDoubt(oiled, bottle, [seen('oiled', 'dry', '2024-03-10')])).toBe('ran-out')
+    // Wiped and oiled anew after it ran; judged well later; not judged; as it came.
+    expect(oilDoubt(oiled, bottle, [seen('trial', 'spread', '2024-03-09')])).toBeNull()
+    const ran = seen('oiled', 'spread', '2024-03-11')
+    expect(oilDoubt(oiled, bottle, [ran, seen('trial', 'stays', '2024-03-17')])).toBeNull()
+    expect(oilDoubt(oiled, bottle, [ran, seen('trial', '', '2024-03-17')])).toBe('ran-out')
+    expect(oilDoubt(oiled, bottle, [seen('visit', 'dry', '2024-03-12')])).toBeNull()
   })
 
   test('says what to look at: mercury, chimes, weights and moon only where there are any', () => {

@@ -407,7 +407,7 @@ describe('oil', () => {
   })
 
   test('oil put on in place is a stop-gap: looked at after one year, whatever the school', () => {
-    expect(oilDue('2026-03-10', 'long', true)).toEqual({ checkOn: '2027-03-10', serviceOn: '2028-03-10' })
+    expect(oilDue('2026-03-10', 'long', { stopGap: true })).toEqual({ checkOn: '2027-03-10', serviceOn: '2028-03-10' })
   })
 
   test('oiled on a leap day, it is due on the last of February', () => {

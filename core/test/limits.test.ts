@@ -81,8 +81,7 @@ test('a clock at home is thought of a month before its oil is due, for service r
   const now = Date.parse('2026-11-28T09:00:00Z') / 1000
   const plain = {
     stopGap: false,
-    bottleOver: false,
-    ranOut: false,
+    doubt: null,
     mercury: false,
     chimes: false,
     weights: true,

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { ownerCard } from '../src/surfaces/card/ownerCard.ts'
 import { PAGE } from './page.ts'
 
-const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, DEFAULT_SETTINGS)
+const card = (change: Partial<JobPage> = {}) => ownerCard({ ...PAGE, ...change }, [], DEFAULT_SETTINGS)
 const text = (change: Partial<JobPage> = {}) =>
   card(change)
     .sections.flatMap((s) => s.lines)
@@ -77,6 +77,6 @@ describe('the owner’s card', () => {
     expect(card().due).toBe(
       'Its oil should be looked at in February 2029, and the clock serviced in February 2031, even if it still goes.',
     )
-    expect(ownerCard(PAGE, { ...DEFAULT_SETTINGS, oilSchool: 'long' }).due).toContain('February 2033')
+    expect(ownerCard(PAGE, [], { ...DEFAULT_SETTINGS, oilSchool: 'long' }).due).toContain('February 2033')
   })
 })

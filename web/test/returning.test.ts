@@ -110,7 +110,7 @@ describe('the languages of the card', () => {
 
   test('both have the same sections in the same order for the same clock, each line for line', () => {
     const clock = { ...PAGE.clock, work: { ...PAGE.clock.work, moon: true, calendar: true, mercury: true } }
-    const of = (language: 'en' | 'de') => ownerCard({ ...PAGE, clock }, DEFAULT_SETTINGS, language, '2026-11-29')
+    const of = (language: 'en' | 'de') => ownerCard({ ...PAGE, clock }, [], DEFAULT_SETTINGS, language, '2026-11-29')
     const [en, de] = [of('en'), of('de')]
     expect(de.sections.map((s) => s.lines.length)).toEqual(en.sections.map((s) => s.lines.length))
     expect(de.done.length).toBe(en.done.length)
@@ -122,6 +122,7 @@ describe('the choices of the card', () => {
   const lines = (part: Partial<CardChoices>, more: Partial<JobPage['clock']> = {}, settings = DEFAULT_SETTINGS) =>
     ownerCard(
       { ...PAGE, clock: { ...PAGE.clock, card: { ...USUAL_CARD, ...part }, ...more } },
+      [],
       settings,
       'en',
       '2026-11-29',
@@ -155,11 +156,11 @@ describe('the choices of the card', () => {
     expect(lines({}).guarantee).toBe('Our guarantee is from 29 November 2026 to 28 November 2027.')
     expect(lines({}, {}, { ...DEFAULT_SETTINGS, guaranteeMonths: 0 }).guarantee).toBe('')
     const closed = { ...PAGE, job: { ...PAGE.job, closedAt: '2026-03-15T10:00:00.000Z' } }
-    expect(ownerCard(closed, DEFAULT_SETTINGS).guarantee).toContain('from 15 March 2026 to 14 March 2027')
+    expect(ownerCard(closed, [], DEFAULT_SETTINGS).guarantee).toContain('from 15 March 2026 to 14 March 2027')
     // Handed over in the evening where it is tomorrow in UTC already.
     const evening = { ...PAGE, job: { ...PAGE.job, closedAt: '2026-03-16T01:30:00.000Z' } }
     const west = { ...DEFAULT_SETTINGS, timeZone: 'America/Vancouver' }
-    expect(ownerCard(evening, west).guarantee).toContain('from 15 March 2026 to 14 March 2027')
+    expect(ownerCard(evening, [], west).guarantee).toContain('from 15 March 2026 to 14 March 2027')
   })
 })
 

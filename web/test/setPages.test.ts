@@ -6,11 +6,12 @@ import {
   newEvent,
   type DryRunChange,
   type JobPage,
+  type OilRow,
 } from '@treadle/contract'
 import { strikesRight } from '@treadle/core'
 import { describe, expect, test, vi } from 'vitest'
 import { dryPress, type DryRuns } from '../src/job/DryRun.tsx'
-import { oilSchoolOf } from '../src/job/oilSchool.ts'
+import { oilDueOf } from '../src/job/oilDueOf.ts'
 import { proofOf, trialNow } from '../src/job/proof.ts'
 import { seenInWords } from '../src/places/drawers/Oils.tsx'
 import { ownerCard } from '../src/surfaces/card/ownerCard.ts'
@@ -70,22 +71,29 @@ describe('the proof of a trial', () => {
   test('the oil’s own age goes before the workshop’s school, on the proof and on the card', () => {
     const oil = { ...blankOil('pale', 'pivot oil'), name: 'Pale oil', school: 'long' as const }
     const data = { ...ON_TRIAL, oilSheets: [{ ...blankOilSheet('s'), pivotOilId: 'pale', ...STAMP }] }
-    expect(oilSchoolOf(data, [oil], DEFAULT_SETTINGS)).toBe('long')
-    expect(oilSchoolOf(data, [], DEFAULT_SETTINGS)).toBe('default')
-    expect(oilSchoolOf(data, [{ ...oil, school: '' }], DEFAULT_SETTINGS)).toBe('default')
+    const due = (oils: OilRow[], page: JobPage = data) => oilDueOf(page, oils, DEFAULT_SETTINGS)
+    expect(due([oil])).toEqual({ checkOn: '2033-02-28', serviceOn: '2036-02-28', stopGap: false })
+    expect(due([])?.checkOn).toBe('2029-02-28')
+    expect(due([{ ...oil, school: '' }])?.checkOn).toBe('2029-02-28')
+    expect(due([oil], { ...data, events: [] })).toBeNull()
     const trial = trialNow(data, DEFAULT_SETTINGS, nowS(18))!
     const words = proofOf(data, DEFAULT_SETTINGS, [oil], trial).find((l) => l.title === 'Oil')?.words
     expect(words).toMatch(/with Pale oil; to be looked at in February 2033/)
-    const card = ownerCard(data, { ...DEFAULT_SETTINGS, oilSchool: oilSchoolOf(data, [oil], DEFAULT_SETTINGS) })
-    expect(card.due).toContain('February 2033')
+    expect(ownerCard(data, [oil], DEFAULT_SETTINGS).due).toContain('February 2033')
+    // Oil that is doubted is asked for as soon as it will be recalled.
+    const old = { ...oil, openedOn: '2001-01-01', keepsYears: 3 }
+    expect(ownerCard(data, [old], DEFAULT_SETTINGS).due).toContain('February 2027')
+    expect(proofOf(data, DEFAULT_SETTINGS, [old], trial).find((l) => l.title === 'Oil')?.words).toMatch(
+      /looked at in February 2027, service in February 2036/,
+    )
   })
 
   test('the card tells of drive and strike only what was proved', () => {
-    const { done } = ownerCard(ON_TRIAL, DEFAULT_SETTINGS)
+    const { done } = ownerCard(ON_TRIAL, [], DEFAULT_SETTINGS)
     expect(done).toContain('It needed 1.76 kg to keep going when it came, and 1.16 kg now.')
     expect(done).toContain('Its strike was counted right round the dial, and every hour is right.')
     const worse = { ...ON_TRIAL, observations: [observed('drive', 1), observed('drive-again', 1.2)], strikeCounts: [] }
-    expect(ownerCard(worse, DEFAULT_SETTINGS).done.join()).not.toMatch(/to keep going|Its strike/)
+    expect(ownerCard(worse, [], DEFAULT_SETTINGS).done.join()).not.toMatch(/to keep going|Its strike/)
   })
 })
 

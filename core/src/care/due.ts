@@ -1,4 +1,5 @@
 import { guaranteeUntil } from './guarantee.ts'
+import { OIL_DOUBTS, type OilDoubt } from '../oil/doubt.ts'
 import type { OwedMark } from './marks.ts'
 import { oilDue, type OilSchool } from './oilDue.ts'
 import type { Owed } from './now.ts'
@@ -14,10 +15,7 @@ export interface CareFacts {
   oiledOn: string
   /** fresh oil on old, in place */
   stopGap: boolean
-  /** the bottle was past its time when it was oiled from it */
-  bottleOver: boolean
-  /** a picture of its sinks since then shows that the oil did not stay */
-  ranOut: boolean
+  doubt: OilDoubt | null
   mercury: boolean
   chimes: boolean
   weights: boolean
@@ -39,9 +37,6 @@ export interface CareDue {
 export const CARE_PARTS = ['suspension', 'mercury', 'chimes'] as const
 export type CarePart = (typeof CARE_PARTS)[number]
 
-/** Oil that is doubted from the first day is looked at again after so many years. */
-const DOUBTED_YEARS = 1
-
 /**
  * What falls due of the oil of a clock at home, in order of time: a look at it and at what is inspected with it, and its
  * service.
@@ -50,28 +45,20 @@ const DOUBTED_YEARS = 1
  * age counts, whether the clock goes or not.
  */
 export function careDue(facts: CareFacts, school: OilSchool): CareDue[] {
-  const { oiledOn, stopGap, bottleOver, ranOut } = facts
-  const usual = oilDue(oiledOn, school, stopGap)
-  const doubted = bottleOver || ranOut
-  const sooner = doubted ? yearLater(oiledOn) : usual.checkOn
-  const checkOn = sooner < usual.checkOn ? sooner : usual.checkOn
+  const { oiledOn, stopGap, doubt } = facts
+  const { checkOn, serviceOn } = oilDue(oiledOn, school, facts)
   const oiled = `Oiled ${oiledOn.slice(0, 7)}${stopGap ? ', in place' : ''}`
-  const doubt = bottleOver
-    ? '; the bottle was past its time'
-    : ranOut
-      ? '; its oil was seen not to stay in its sinks'
-      : ''
   return [
     {
       kind: 'check',
       dueOn: checkOn,
-      why: `${oiled}${doubt}; it is at home.`,
+      why: `${oiled}${doubt === null ? '' : `; ${OIL_DOUBTS[doubt]}`}; it is at home.`,
       withIt: withOil(facts),
       look: lookAt(facts),
     },
     {
       kind: 'service',
-      dueOn: usual.serviceOn,
+      dueOn: serviceOn,
       why: `${oiled}; it is at home.`,
       withIt: withOil(facts),
       look: [...lookAt(facts), 'Wear: shake of each hole, pivots, pallets; end shake'],
@@ -112,12 +99,6 @@ function lookAt({ mercury, chimes, weights, moon }: CareFacts): string[] {
     ...(chimes ? ['Chime hammers and their springs, rods, the chime train’s pivots'] : []),
     ...(moon ? ['Moon and date as the sky has them'] : []),
   ]
-}
-
-function yearLater(day: string): string {
-  const date = new Date(`${day.slice(0, 10)}T00:00:00Z`)
-  date.setUTCFullYear(date.getUTCFullYear() + DOUBTED_YEARS)
-  return date.toISOString().slice(0, 10)
 }
 
 const HOUR = 9

@@ -1,3 +1,5 @@
+import type { OilDoubt } from '../oil/doubt.ts'
+
 /** How long oil is trusted: the schools disagree, so the workshop chooses. */
 export const OIL_SCHOOLS = {
   default: { title: 'Oil check at 3 years, service at 5', checkYears: 3, serviceYears: 5 },
@@ -12,14 +14,26 @@ export type OilSchool = keyof typeof OIL_SCHOOLS
 /** Fresh oil on old, put on in place without taking the clock apart: a rule of thumb. */
 const STOP_GAP = { checkYears: 1, serviceYears: 2 }
 
-/**
- * The days, ISO, on which the oil falls due for a look and for a service, from the day it was oiled (ISO).
- *
- * @param stopGap - it was oiled in place, over old oil: a stop-gap, looked at sooner whatever the school
- */
-export function oilDue(oiledOn: string, school: OilSchool, stopGap = false): { checkOn: string; serviceOn: string } {
+/** Oil that is doubted from the first day is looked at again after so many years. */
+const DOUBTED_YEARS = 1
+
+/** Oil as it was put in. */
+export interface OiledAs {
+  /** in place, over old oil: a stop-gap, looked at sooner whatever the school */
+  stopGap?: boolean
+  /** why it is looked at sooner; null: it is not doubted */
+  doubt?: OilDoubt | null
+}
+
+/** The days, ISO, on which the oil falls due for a look and for a service, from the day it was oiled (ISO). */
+export function oilDue(
+  oiledOn: string,
+  school: OilSchool,
+  { stopGap = false, doubt = null }: OiledAs = {},
+): { checkOn: string; serviceOn: string } {
   const { checkYears, serviceYears } = stopGap ? STOP_GAP : OIL_SCHOOLS[school]
-  return { checkOn: yearsAfter(oiledOn, checkYears), serviceOn: yearsAfter(oiledOn, serviceYears) }
+  const soon = doubt === null ? checkYears : Math.min(DOUBTED_YEARS, checkYears)
+  return { checkOn: yearsAfter(oiledOn, soon), serviceOn: yearsAfter(oiledOn, serviceYears) }
 }
 
 function yearsAfter(day: string, years: number): string {

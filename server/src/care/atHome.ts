@@ -1,11 +1,11 @@
 import type { Settings } from '@treadle/contract'
 import {
-  bottleStands,
   careDue,
   dayThere,
   groupedBy,
   guaranteeDue,
   OIL_SCHOOLS,
+  oilDoubt,
   secondsOf,
   type CareDue,
   type CareFacts,
@@ -151,9 +151,9 @@ async function oiledAtHome(db: Database, settings: Settings, by: Date, most: num
       .from(observations)
       .where(and(inArray(observations.jobId, ids), eq(observations.key, 'in-place'), eq(observations.answer, 'done'))),
     db
-      .select({ jobId: witnesses.jobId, state: witnesses.state })
+      .select({ jobId: witnesses.jobId, moment: witnesses.moment, state: witnesses.state, at: witnesses.at })
       .from(witnesses)
-      .where(and(inArray(witnesses.jobId, ids), ne(witnesses.moment, 'visit')))
+      .where(inArray(witnesses.jobId, ids))
       .orderBy(asc(witnesses.at)),
   ])
   return due.map(({ job, clock, owner, at, oil }) => {
@@ -161,8 +161,11 @@ async function oiledAtHome(db: Database, settings: Settings, by: Date, most: num
     const facts: CareFacts = {
       oiledOn,
       stopGap: inPlace.some((o) => o.jobId === job.id),
-      bottleOver: oil !== null && bottleStands(oil, at.getTime() / 1000)?.stands === 'over',
-      ranOut: ['spread', 'dry'].includes(seen.findLast((w) => w.jobId === job.id)?.state ?? ''),
+      doubt: oilDoubt(
+        at,
+        oil,
+        seen.filter((w) => w.jobId === job.id),
+      ),
       mercury: clock.work.mercury,
       chimes: clock.trains.some((t) => t.train === 'chime'),
       weights: clock.trains.some((t) => t.power === 'weight'),

@@ -3,7 +3,6 @@ import {
   DRIVE_AGAIN,
   DRIVE_KEY,
   driveCompared,
-  oilDue,
   outOfBeatMs,
   rateBookOf,
   rateInWords,
@@ -16,7 +15,7 @@ import {
   type JobTrial,
 } from '@treadle/core'
 import dayjs from 'dayjs'
-import { oilSchoolOf } from './oilSchool.ts'
+import { oilDueOf } from './oilDueOf.ts'
 
 /** How the trial of a job stands now; null: not begun. */
 export function trialNow(data: JobPage, settings: Settings, nowS: number): JobTrial | null {
@@ -50,7 +49,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const strike = clock.work.strike
   const oiled = events.findLast((e) => e.kind === 'oiled')
   const oil = oils.find((o) => o.id === data.oilSheets[0]?.pivotOilId)
-  const due = oiled && oilDue(oiled.at, oilSchoolOf(data, oils, settings))
+  const due = oilDueOf(data, oils, settings)
   const month = (iso: string) => dayjs(iso).format('MMMM YYYY')
   const lines: (ProofLine | false)[] = [
     {
@@ -81,7 +80,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
       },
     since.some((e) => e.kind === 'moon') && { title: 'Moon', words: 'Seen to move on by itself.' },
     oiled !== undefined &&
-      due !== undefined && {
+      due !== null && {
         title: 'Oil',
         words: `Oiled ${dayjs(oiled.at).format('D MMMM YYYY')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
       },

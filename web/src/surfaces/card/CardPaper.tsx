@@ -1,4 +1,4 @@
-import type { JobPage, Language, Settings } from '@treadle/contract'
+import type { JobPage, Language, OilRow, Settings } from '@treadle/contract'
 import { USUAL_CARD } from '@treadle/contract'
 import { dayThere, secondsOf } from '@treadle/core'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
@@ -9,7 +9,7 @@ import { ownerCard, type CardSection, type OwnerCard } from './ownerCard.ts'
 import styles from './Card.module.css'
 
 /** The owner's card as it is printed: in one language, or in two side by side. */
-export function CardPaper({ data, settings }: { data: JobPage; settings: Settings }) {
+export function CardPaper({ data, oils, settings }: { data: JobPage; oils: OilRow[]; settings: Settings }) {
   const { job, clock, owner } = data
   const choices = clock.card ?? USUAL_CARD
   const today = dayToday()
@@ -18,7 +18,7 @@ export function CardPaper({ data, settings }: { data: JobPage; settings: Setting
     choices.second === '' || choices.second === choices.language
       ? [choices.language]
       : [choices.language, choices.second]
-  const cards = languages.map((language) => ({ language, card: ownerCard(data, settings, language, today) }))
+  const cards = languages.map((language) => ({ language, card: ownerCard(data, oils, settings, language, today) }))
   const words = CARD_WORDS[choices.language]
   const two = cards.length > 1
   const { path, size } = qrPath(`${settings.shopAddress || window.location.origin}/jobs/${job.id}/card`)

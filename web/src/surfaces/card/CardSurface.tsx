@@ -5,7 +5,6 @@ import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf, useChange, useOils, useSettings } from '../../data/queries.ts'
-import { oilSchoolOf } from '../../job/oilSchool.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
@@ -64,7 +63,7 @@ export function CardSurface() {
     )
   return (
     <div className={styles.columns}>
-      <CardPaper data={data} settings={{ ...settings, oilSchool: oilSchoolOf(data, oils, settings) }} />
+      <CardPaper data={data} oils={oils} settings={settings} />
       <section className={`${paper.typed} ${styles.beside}`}>
         <Group>
           <Button size="lg" onClick={print}>

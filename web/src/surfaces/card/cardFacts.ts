@@ -1,4 +1,4 @@
-import { NO_HOME, USUAL_CARD, type CardChoices, type JobPage, type Settings } from '@treadle/contract'
+import { NO_HOME, USUAL_CARD, type CardChoices, type JobPage, type OilRow, type Settings } from '@treadle/contract'
 import {
   aheadOf,
   dayThere,
@@ -9,7 +9,6 @@ import {
   gradeHeard,
   guaranteeUntil,
   mendDone,
-  oilDue,
   outOfBeatMs,
   pendulumTells,
   perDegreeOf,
@@ -21,6 +20,7 @@ import {
   type RateBook,
   type SeasonAhead,
 } from '@treadle/core'
+import { oilDueOf } from '../../job/oilDueOf.ts'
 
 /** What the card of a clock tells, as figures and yes or no: the same for every language. */
 export interface CardFacts {
@@ -63,13 +63,10 @@ export interface CardDone {
   rate: { nut: boolean; secondsPerDay: number; error: number; readings: number } | null
 }
 
-export function cardFacts(data: JobPage, settings: Settings, today: string): CardFacts {
-  const { clock, events } = data
+export function cardFacts(data: JobPage, oils: OilRow[], settings: Settings, today: string): CardFacts {
+  const { clock } = data
   const untouched = data.job.scope === 'untouched' && data.job.partedAt === null
   const { work } = clock
-  const oiled = events.filter((e) => e.kind === 'oiled').at(-1)
-  const inPlace = data.observations.find((o) => o.key === 'in-place' && o.answer === 'done')
-  const oiledOn = oiled?.at ?? inPlace?.at
   const last = data.listenings.filter(splitTold).at(-1)
   const book = bookOf(data, settings)
   const dayOf = (at: string) => dayThere(secondsOf(at), settings.timeZone)
@@ -98,13 +95,7 @@ export function cardFacts(data: JobPage, settings: Settings, today: string): Car
     perTurn: book?.secondsPerDayPerTurn ?? null,
     season: aheadOf(settings, null, clock.home ?? NO_HOME, perC, month)?.season ?? null,
     guarantee: until === null ? null : { from, until },
-    due:
-      oiledOn === undefined
-        ? null
-        : {
-            ...oilDue(dayOf(oiledOn), settings.oilSchool, inPlace !== undefined),
-            stopGap: inPlace !== undefined,
-          },
+    due: oilDueOf(data, oils, settings),
     done: doneOf(data, settings, book, untouched),
   }
 }

@@ -1,4 +1,4 @@
-import type { JobPage, Language, Settings } from '@treadle/contract'
+import type { JobPage, Language, OilRow, Settings } from '@treadle/contract'
 import { cardFacts, type CardDone, type CardFacts } from './cardFacts.ts'
 import { CARD_WORDS, type CardWords } from './cardWords.ts'
 
@@ -18,11 +18,12 @@ export interface OwnerCard {
 /** The owner's own card, in plain words of a language, from what was measured, done and chosen for this clock. */
 export function ownerCard(
   data: JobPage,
+  oils: OilRow[],
   settings: Settings,
   language: Language = 'en',
   today = new Date().toISOString().slice(0, 10),
 ): OwnerCard {
-  const facts = cardFacts(data, settings, today)
+  const facts = cardFacts(data, oils, settings, today)
   const words = CARD_WORDS[language]
   return {
     sections: sectionsOf(facts, words).filter((s) => s.lines.length > 0),
