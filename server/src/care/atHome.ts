@@ -17,8 +17,8 @@ import { clocks, jobs, nowMarks, observations, oils, oilSheets, owners, rateEven
 
 const DAY_MS = 86_400_000
 const YEAR_MS = 365.25 * DAY_MS
-/** The longest month, so that no guarantee is missed. */
-const MONTH_MS = 31 * DAY_MS
+/** So many months are not longer, and not shorter, than this, so that no guarantee is missed. */
+const MONTHS_MS = (months: number) => ({ longest: 31 * months * DAY_MS, shortest: (30.4 * months - 3) * DAY_MS })
 
 /** What fell due so long ago and was not answered is shown no more, months. */
 export const PAST_MONTHS = 36
@@ -50,7 +50,7 @@ export async function clocksAtHome(
 ): Promise<AtHome[]> {
   const [oiled, guaranteed] = await Promise.all([
     oiledAtHome(db, settings, by, most),
-    guaranteedAtHome(db, settings, now, most),
+    guaranteedAtHome(db, settings, { now, by }, most),
   ])
   const homes = [
     ...oiled.map((h) => ({
@@ -78,34 +78,38 @@ function isAtHome(db: Database) {
   )
 }
 
-/** Each by the last visit that did anything to it, where its guarantee is not over. */
+/** Each by the last visit that did anything to it, where its guarantee ends from now on and by a moment. */
 async function guaranteedAtHome(
   db: Database,
   { guaranteeMonths: months, timeZone }: Settings,
-  now: Date,
+  { now, by }: { now: Date; by: Date },
   most: number,
 ): Promise<Unmarked[]> {
   if (months <= 0) return []
-  const last = db
-    .select({ clockId: jobs.clockId, at: max(jobs.closedAt).as('went_home_at') })
-    .from(jobs)
-    .where(
-      and(
-        isNotNull(jobs.closedAt),
-        ne(jobs.ending, 'called-off'),
-        or(ne(jobs.scope, 'untouched'), isNotNull(jobs.partedAt)),
-      ),
-    )
-    .groupBy(jobs.clockId)
-    .as('last')
+  const { longest, shortest } = MONTHS_MS(months)
+  const later = alias(jobs, 'later')
+  const didAnything = (visit: typeof jobs | typeof later) =>
+    and(ne(visit.ending, 'called-off'), or(ne(visit.scope, 'untouched'), isNotNull(visit.partedAt)))
   const found = await db
     .select({ job: jobs, clock: clocks, owner: owners })
-    .from(last)
-    .innerJoin(clocks, eq(clocks.id, last.clockId))
+    .from(jobs)
+    .innerJoin(clocks, eq(clocks.id, jobs.clockId))
     .innerJoin(owners, eq(owners.id, clocks.ownerId))
-    .innerJoin(jobs, and(eq(jobs.clockId, clocks.id), sql`${jobs.closedAt} = ${last.at}`))
-    .where(and(gt(last.at, new Date(now.getTime() - months * MONTH_MS - DAY_MS)), isAtHome(db)))
-    .orderBy(last.at)
+    .where(
+      and(
+        gt(jobs.closedAt, new Date(now.getTime() - longest - DAY_MS)),
+        lt(jobs.closedAt, new Date(by.getTime() - shortest + DAY_MS)),
+        didAnything(jobs),
+        isAtHome(db),
+        notExists(
+          db
+            .select({ id: later.id })
+            .from(later)
+            .where(and(eq(later.clockId, jobs.clockId), gt(later.closedAt, jobs.closedAt), didAnything(later))),
+        ),
+      ),
+    )
+    .orderBy(jobs.closedAt)
     .limit(most)
   return found.map(({ job, clock, owner }) => {
     const due = guaranteeDue(dayThere(secondsOf(job.closedAt ?? now), timeZone), months)
