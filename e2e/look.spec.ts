@@ -110,6 +110,9 @@ test.describe('every main view', () => {
         await page.getByRole('heading').first().waitFor()
         await expect(page.getByLabel('Fetching', { exact: true })).toHaveCount(0)
         expect(await seriousOf(page, address)).toEqual([])
+        // What is not known is left open, and never said as a figure.
+        const words = await page.locator('body').innerText()
+        expect(words, address).not.toMatch(/\b(NaN|undefined|null|Infinity)\b|\[object/)
         // The theme changes colours and nothing else.
         await page.emulateMedia({ colorScheme: 'dark' })
         await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark')

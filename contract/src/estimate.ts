@@ -31,7 +31,7 @@ export const quantity = () =>
   measured(0, 10_000)
     .required()
     .test('places', '${path} may have four places after the point', (v) => v == null || v === Number(v.toFixed(4)))
-    .label('Quantity')
+    .label('Times')
 
 export const EstimateLineSchema = only({
   id: id(),

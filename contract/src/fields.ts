@@ -4,11 +4,27 @@ import {
   mixed,
   number,
   object,
+  setLocale,
   string,
   type AnyObjectSchema,
   type InferType,
   type ObjectShape,
 } from 'yup'
+
+const KINDS: Record<string, string> = {
+  number: 'a number',
+  string: 'words',
+  boolean: 'yes or no',
+  array: 'a list',
+}
+
+// Before the first field is made. The library's own sentence speaks of types and casts.
+setLocale({
+  mixed: {
+    notType: ({ path, type }: { path: string; type: string }) =>
+      `${path} must be ${KINDS[type] ?? 'as it is described'}`,
+  },
+})
 
 /** An id made by whoever makes the row: a UUID, so that a repeated request makes one row. */
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i

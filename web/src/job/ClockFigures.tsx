@@ -64,7 +64,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
       <div className={styles.figures}>
         {FIGURES.map(([field, label, unit]) => {
           const input = form.getInputProps(`pendulum.${field}`) as {
-            value: number | null
+            value: number | null | undefined
             error?: string
             onChange: (value: unknown) => void
           }
@@ -74,7 +74,7 @@ export function ClockFigures({ clock }: { clock: Clock }) {
               label={label}
               draftOf={clock.id}
               unit={unit}
-              value={input.value}
+              value={input.value ?? null}
               error={input.error}
               onKeep={input.onChange}
               atOnce

@@ -106,3 +106,8 @@ function isOfWay({ title }: Line, ways: readonly Way[]): boolean {
 export function spanWords(least: string, most: string): string {
   return least === most ? least : `${least} to ${most}`
 }
+
+/** "3 × 18.00"; nothing where it is one, or where how many can't be read. */
+export function timesWords({ quantity, unitPrice }: Pick<Line, 'quantity' | 'unitPrice'>): string {
+  return quantity === 1 || Number.isNaN(quantity) ? '' : `${quantity} × ${unitPrice}`
+}

@@ -19,14 +19,25 @@ export function useSessionValue<T>(key: string, empty: T): [value: T, set: (next
   return [here.value, set]
 }
 
+/** A figure that can't be read is a number to nobody: as JSON it would come back as one that is not known. */
+const UNREAD = '\u0000unread'
+
+function written(value: unknown): string {
+  return JSON.stringify(value, (_, part: unknown) => (Number.isNaN(part) ? UNREAD : part))
+}
+
+function read(text: string): unknown {
+  return JSON.parse(text, (_, part: unknown) => (part === UNREAD ? NaN : part))
+}
+
 function stored<T>(key: string, empty: T): T {
   const text = sessionStorage.getItem(key)
-  return text === null ? empty : (JSON.parse(text) as T)
+  return text === null ? empty : (read(text) as T)
 }
 
 function store<T>(key: string, value: T, empty: T): void {
-  const text = JSON.stringify(value)
-  if (text === JSON.stringify(empty)) {
+  const text = written(value)
+  if (text === written(empty)) {
     sessionStorage.removeItem(key)
     return
   }

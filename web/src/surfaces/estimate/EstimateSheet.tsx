@@ -7,7 +7,7 @@ import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import { yearlyWords } from './Choices.tsx'
 import paper from '../../parts/paper.module.css'
 import styles from './Estimate.module.css'
-import { spanWords } from '../../job/estimateFromJob.ts'
+import { spanWords, timesWords } from '../../job/estimateFromJob.ts'
 
 /** The estimate as the owner gets it, on the screen and on paper. */
 export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; before: EstimateRow | undefined }) {
@@ -40,7 +40,7 @@ export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; bef
                 {line.title}
                 {line.kind === 'if-needed' && ', if needed'}
               </td>
-              <td>{line.quantity === 1 ? '' : `${line.quantity} × ${line.unitPrice}`}</td>
+              <td>{timesWords(line)}</td>
               <td>{sumOf(line)}</td>
             </tr>
           ))}
@@ -78,7 +78,7 @@ export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; bef
           </tfoot>
         )}
       </table>
-      {span === null && <p>A line still lacks its price.</p>}
+      {span === null && <p>A line still lacks its price, or how many times it is taken.</p>}
       {changes.length > 0 && before && (
         <>
           <h2>Changed since revision {before.revision}</h2>

@@ -3,6 +3,7 @@ import { estimateTotal, FieldError, invoiceTotal, unlessRefused } from '@treadle
 import dayjs from 'dayjs'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { timesWords } from '../../job/estimateFromJob.ts'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import paper from '../../parts/paper.module.css'
 import styles from './Invoice.module.css'
@@ -51,7 +52,7 @@ export function InvoiceSheet({ invoice }: { invoice: InvoiceRow }) {
                   </em>
                 )}
               </td>
-              <td>{line.quantity === 1 ? '' : `${line.quantity} × ${line.unitPrice}`}</td>
+              <td>{timesWords(line)}</td>
               <td>{sumOf(line)}</td>
             </tr>
           ))}
