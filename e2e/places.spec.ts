@@ -2,6 +2,16 @@ import type { JobPage } from '@treadle/contract'
 import { expect, press, test } from './workshop.ts'
 
 test.describe('the reckoner', () => {
+  test('is searched by words in any order, and says when none fits', async ({ demo, page }) => {
+    await page.goto(`${demo.url}/reckoner`)
+    const list = page.getByRole('navigation', { name: 'Calculations' })
+    await page.getByLabel('Find a calculation').fill('rating turn')
+    await expect(list.getByRole('link')).toHaveText(['Turn of the rating nut'])
+    await page.getByLabel('Find a calculation').fill('zzzz')
+    await expect(list.getByRole('status')).toHaveText('No calculation is found by these words.')
+    await expect(list.getByRole('link')).toHaveCount(0)
+  })
+
   test('says what a spring holds, with its picture, and names an impossible length', async ({ demo, page }) => {
     await page.goto(`${demo.url}/reckoner/spring.energy`)
     await expect(page.getByRole('img', { name: /The spring in its barrel/ })).toBeVisible()

@@ -24,6 +24,8 @@ export function Reckoner() {
   const [words, setWords] = useState('')
   const calculation = CALCULATIONS.find((c) => c.name === name)
   if (!calculation && name !== LABORATORY) return <NoSuchPage />
+  const laboratory = saysAll('pendulum laboratory parts compensation', words)
+  const found = CALCULATIONS.filter((c) => saysAll(`${c.name} ${c.title} ${c.about}`, words))
   const list = (
     <nav aria-label="Calculations" className={styles.list}>
       <h1>Reckoner</h1>
@@ -34,7 +36,8 @@ export function Reckoner() {
         onChange={(e) => setWords(e.currentTarget.value)}
         mb="xs"
       />
-      {'pendulum laboratory parts compensation'.includes(words.trim().toLowerCase()) && (
+      {!laboratory && found.length === 0 && <p role="status">No calculation is found by these words.</p>}
+      {laboratory && (
         <NavLink
           to={`/reckoner/${LABORATORY}`}
           className={calculation || narrow ? styles.item : `${styles.item} ${styles.here}`}
@@ -43,7 +46,7 @@ export function Reckoner() {
         </NavLink>
       )}
       {GROUPS.map((title) => {
-        const these = CALCULATIONS.filter((c) => titleOf(c) === title && fits(c, words))
+        const these = found.filter((c) => titleOf(c) === title)
         if (these.length === 0) return null
         return (
           <div key={title} role="group" aria-label={title}>
@@ -117,8 +120,12 @@ function titleOf({ name }: Calculation): string {
 }
 const GROUPS = [...new Set(CALCULATIONS.map(titleOf))]
 
-function fits({ name, title, about }: Calculation, words: string): boolean {
-  return `${name} ${title} ${about}`.toLowerCase().includes(words.trim().toLowerCase())
+/** Whether a text has each of the words, in any order. */
+function saysAll(text: string, words: string): boolean {
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.toLowerCase().includes(word))
 }
 
 /** A longer unit stands above its field, not in it. */
