@@ -2,6 +2,7 @@ import type { PowerGoes } from '@treadle/core'
 import styles from '../../lab/Lab.module.css'
 
 const WIDTH = 420
+const SLIVER = 50
 
 /** What a beat is given, and what the pendulum takes of it, to one scale; without a drive only what it takes. */
 export function PowerPicture({ goes }: { goes: PowerGoes }) {
@@ -11,6 +12,8 @@ export function PowerPicture({ goes }: { goes: PowerGoes }) {
   const wide = (microJ: number) => Math.max(2, (microJ / most) * (WIDTH - 4))
   const words = (microJ: number) => (microJ < 10 ? microJ.toFixed(1) : microJ.toFixed(0))
   const height = given === null ? 48 : 98
+  // A share that its own figure does not fit into is said with the other.
+  const isSliver = given !== null && given > takes && wide(takes) < SLIVER
   return (
     <svg viewBox={`0 0 ${WIDTH} ${height}`} className={styles.curve} role="img" aria-label={label(goes)}>
       {given !== null && (
@@ -34,15 +37,17 @@ export function PowerPicture({ goes }: { goes: PowerGoes }) {
               className={styles.staysWords}
               {...(wide(given - takes) < 190 && { textAnchor: 'end' as const, x: WIDTH - 12 })}
             >
-              train and pallets {words(given - takes)}
+              {isSliver && `pendulum ${words(takes)}, `}train and pallets {words(given - takes)}
             </text>
           </>
         )}
-        <text x={14} y={27} fontSize="15" fontWeight="600" className={styles.takesWords}>
-          {wide(takes) > 120 || given === null
-            ? `pendulum ${words(takes)}${given === null ? ' µJ' : ''}`
-            : words(takes)}
-        </text>
+        {!isSliver && (
+          <text x={14} y={27} fontSize="15" fontWeight="600" className={styles.takesWords}>
+            {wide(takes) > 120 || given === null
+              ? `pendulum ${words(takes)}${given === null ? ' µJ' : ''}`
+              : words(takes)}
+          </text>
+        )}
       </g>
     </svg>
   )

@@ -105,8 +105,8 @@ export function RunDown({ sheet, setting, beatsPerHour }: RunDownProps) {
       {gained && (
         <p>
           <Mark state={gained.isTold && gained.percentPoints > 0 ? 'sound' : 'watch'} /> The repair has the train pass
-          on {Math.abs(gained.percentPoints).toFixed(0)} in a hundred {gained.percentPoints >= 0 ? 'more' : 'less'} than
-          before, ± {Math.max(1, gained.standardError).toFixed(0)}
+          on {share(Math.abs(gained.percentPoints))} in a hundred {gained.percentPoints >= 0 ? 'more' : 'less'} than
+          before, ± {surely(gained.percentPoints, gained.standardError)}
           {gained.isTold ? '.' : ': no difference that the run-downs could tell.'}
         </p>
       )}
@@ -248,7 +248,7 @@ function powerWords({ decay, efficiencyPercent, efficiencyStandardError }: Power
       : ''
   if (efficiencyPercent === null || efficiencyStandardError === null)
     return `${quality}${air} Say what drives the clock, and it tells how much of the drive reaches the pendulum.`
-  const reaches = `${efficiencyPercent.toFixed(0)} ± ${Math.max(1, efficiencyStandardError).toFixed(0)} in a hundred of what drives it reaches the pendulum`
+  const reaches = `${share(efficiencyPercent)} ± ${surely(efficiencyPercent, efficiencyStandardError)} in a hundred of what drives it reaches the pendulum`
   const judged =
     efficiencyPercent > 100
       ? 'more than it is given, so a figure is wrong: weight, fall, hours, or the mass'
@@ -256,6 +256,18 @@ function powerWords({ decay, efficiencyPercent, efficiencyStandardError }: Power
         ? 'the rest stays in train and pallets: that is where to look'
         : 'the rest stays in train and pallets'
   return `${quality}${air} ${reaches}; ${judged}.`
+}
+
+/** So few of a hundred are told with a tenth. */
+const FEW = 3
+
+function share(percent: number): string {
+  return percent.toFixed(Math.abs(percent) < FEW ? 1 : 0)
+}
+
+/** The error of a share, never finer than the share is told. */
+function surely(percent: number, standardError: number): string {
+  return share(Math.max(Math.abs(percent) < FEW ? 0.1 : 1, standardError))
 }
 
 function roundUp(deg: number): number {
