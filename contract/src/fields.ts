@@ -22,7 +22,7 @@ const KINDS: Record<string, string> = {
 setLocale({
   mixed: {
     notType: ({ path, type }: { path: string; type: string }) =>
-      `${path} must be ${KINDS[type] ?? 'as it is described'}`,
+      KINDS[type] === undefined ? `${path} can’t be read` : `${path} must be ${KINDS[type]}`,
   },
 })
 

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import type { Schema, SchemaDescription, SchemaFieldDescription, SchemaObjectDescription } from 'yup'
 import * as contract from '../src/index.ts'
 import { mostOf } from '../src/bounds.ts'
-import { array, day, line, moment, numbers, only, requiredLine, ruled, string, text } from '../src/fields.ts'
+import { array, day, line, measured, moment, numbers, only, requiredLine, ruled, string, text } from '../src/fields.ts'
 import { check, keepable } from '../src/index.ts'
 
 const isSchema = (value: unknown): value is Schema =>
@@ -109,6 +109,19 @@ describe('bounds', () => {
 })
 
 describe('fields', () => {
+  test('what is of another kind is refused in words, by its label', async () => {
+    const Kinds = only({
+      deep: measured(0, 9).required().label('Deep'),
+      name: string().defined().label('Name'),
+      list: array(string().defined()).max(3).defined().label('List'),
+      part: only({}).label('Part'),
+    })
+    const checked = await check(Kinds, { deep: NaN, name: 3, list: 'a', part: 7 })
+    expect(checked.ok ? [] : checked.errors.map((e) => e.message).sort()).toEqual([
+      ...['Deep must be a number', 'List must be a list', 'Name must be words', 'Part can’t be read'],
+    ])
+  })
+
   test('a rule that can’t be asked says nothing where a field is missing, and is never taken for held', async () => {
     const Two = ruled(only({ a: string().required(), b: string().required() }), [
       'longer',

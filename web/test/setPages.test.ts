@@ -72,7 +72,12 @@ describe('the proof of a trial', () => {
     const oil = { ...blankOil('pale', 'pivot oil'), name: 'Pale oil', school: 'long' as const }
     const data = { ...ON_TRIAL, oilSheets: [{ ...blankOilSheet('s'), pivotOilId: 'pale', ...STAMP }] }
     const due = (oils: OilRow[], page: JobPage = data) => oilDueOf(page, oils, DEFAULT_SETTINGS)
-    expect(due([oil])).toEqual({ checkOn: '2033-02-28', serviceOn: '2036-02-28', stopGap: false })
+    expect(due([oil])).toEqual({
+      oiledOn: '2026-02-28',
+      checkOn: '2033-02-28',
+      serviceOn: '2036-02-28',
+      stopGap: false,
+    })
     expect(due([])?.checkOn).toBe('2029-02-28')
     expect(due([{ ...oil, school: '' }])?.checkOn).toBe('2029-02-28')
     expect(due([oil], { ...data, events: [] })).toBeNull()

@@ -9,11 +9,12 @@ export function oilDueOf(
   { events, observations, oilSheets, witnesses }: JobPage,
   oils: OilRow[],
   { oilSchool, timeZone }: Settings,
-): { checkOn: string; serviceOn: string; stopGap: boolean } | null {
+): { oiledOn: string; checkOn: string; serviceOn: string; stopGap: boolean } | null {
   const oiled = events.findLast((e) => e.kind === 'oiled')
   if (!oiled) return null
   const oil = oils.find((o) => o.id === oilSheets[0]?.pivotOilId) ?? null
   const stopGap = observations.some((o) => o.key === 'in-place' && o.answer === 'done')
-  const day = dayThere(secondsOf(oiled.at), timeZone)
-  return { ...oilDue(day, oil?.school || oilSchool, { stopGap, doubt: oilDoubt(oiled.at, oil, witnesses) }), stopGap }
+  const oiledOn = dayThere(secondsOf(oiled.at), timeZone)
+  const doubt = oilDoubt(oiled.at, oil, witnesses)
+  return { oiledOn, ...oilDue(oiledOn, oil?.school || oilSchool, { stopGap, doubt }), stopGap }
 }

@@ -47,7 +47,6 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const drive = driveCompared(of(DRIVE_KEY), of(DRIVE_AGAIN))
   const arc = of('arc')
   const strike = clock.work.strike
-  const oiled = events.findLast((e) => e.kind === 'oiled')
   const oil = oils.find((o) => o.id === data.oilSheets[0]?.pivotOilId)
   const due = oilDueOf(data, oils, settings)
   const month = (iso: string) => dayjs(iso).format('MMMM YYYY')
@@ -79,11 +78,10 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
         words: `Counted right round the dial: all ${strikesRight(strike.kind, strike.halves).length} times right.`,
       },
     since.some((e) => e.kind === 'moon') && { title: 'Moon', words: 'Seen to move on by itself.' },
-    oiled !== undefined &&
-      due !== null && {
-        title: 'Oil',
-        words: `Oiled ${dayjs(oiled.at).format('D MMMM YYYY')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
-      },
+    due !== null && {
+      title: 'Oil',
+      words: `Oiled ${dayjs(due.oiledOn).format('D MMMM YYYY')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
+    },
   ]
   return lines.filter((l) => l !== false)
 }

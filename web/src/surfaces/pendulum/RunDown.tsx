@@ -261,13 +261,16 @@ function powerWords({ decay, efficiencyPercent, efficiencyStandardError }: Power
 /** So few of a hundred are told with a tenth. */
 const FEW = 3
 
+const places = (percent: number) => (Math.abs(percent) < FEW ? 1 : 0)
+
 function share(percent: number): string {
-  return percent.toFixed(Math.abs(percent) < FEW ? 1 : 0)
+  return percent.toFixed(places(percent))
 }
 
 /** The error of a share, never finer than the share is told. */
 function surely(percent: number, standardError: number): string {
-  return share(Math.max(Math.abs(percent) < FEW ? 0.1 : 1, standardError))
+  const finest = 10 ** -places(percent)
+  return Math.max(finest, standardError).toFixed(places(percent))
 }
 
 function roundUp(deg: number): number {
