@@ -149,6 +149,10 @@ try {
     await page.waitForLoadState('networkidle')
     await prepare?.(page)
     await page.evaluate('document.fonts.ready')
+    // A chart comes after its page, with its own script.
+    await page.waitForFunction(
+      "[...document.querySelectorAll('div[role=img]')].every((chart) => chart.firstElementChild)",
+    )
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
     console.log(join(folder, `${name}.png`))
     await context.close()
