@@ -7,24 +7,43 @@ import { buildPages, buildServer, PAGES } from './lib/build.mjs'
 import { isDue } from './lib/dailyBackups.mjs'
 import { openDatabase } from './lib/database.mjs'
 import { keepRunning } from './lib/keepRunning.mjs'
+import { hold } from './lib/lock.mjs'
 import { ensureModules } from './lib/modules.mjs'
+import { CannotWrite } from './lib/postgres.mjs'
 import { DATA, ROOT } from './lib/root.mjs'
 
 /** How often the database is looked after, and how often it is asked whether the day's backup is still to be made. */
-const LOOK_MS = 1000
+const LOOK_MS = 250
 const BACKUP_LOOK_MS = 10 * 60_000
 
 const name = process.argv.includes('--empty') ? 'empty' : 'workshop'
 const port = Number(process.env.PORT || 4173)
 const backups = join(DATA, 'backups', name)
 
+// Whoever read what is said here may have gone; the workshop stays.
+for (const out of [process.stdout, process.stderr]) out.on('error', () => undefined)
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void close())
+let server
+let database
+let ours = false
+let looking
+let backing = null
+let backupLook
+let closing = false
+let reviving = false
+
 await requireFree(port)
+const built = await hold(`build ${ROOT}`, { what: 'The building of the pages' })
 ensureModules()
 buildPages()
 const main = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
-let database = await openDatabase(name)
-let closing = false
-let reviving = false
+built()
+// Two first starts in one folder lay it down one after the other; what the first has done the second finds done.
+const laidDown = await hold(`workshop ${join(DATA, name)}`, { what: `The workshop in ${join(DATA, name)}` })
+await requireFree(port)
+database = await openDatabase(name).catch(refuse)
+// A database that was running is somebody else's to stop.
+ours = !database.wasRunning
 
 const environment = () => ({
   ...process.env,
@@ -36,10 +55,11 @@ const environment = () => ({
   TREADLE_PAGES: PAGES,
   TREADLE_BACKUPS: backups,
   TREADLE_UPLOADS: join(DATA, 'uploads', name),
+  TREADLE_DISK: database.own ? DATA : '',
   TREADLE_VERSION: JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')).version,
   LOG_FILE: process.env.LOG_FILE ?? join(DATA, 'log', 'requests.log'),
 })
-const server = keepRunning({
+server = keepRunning({
   what: 'The workshop’s server',
   hint: `what it said above tells why; the log is ${environment().LOG_FILE}. Ctrl-C ends the tries.`,
   begin: () => ({
@@ -48,17 +68,13 @@ const server = keepRunning({
     options: { env: environment(), stdio: ['ignore', 2, 2, 'ipc'] },
   }),
 })
-const looking = database.own ? setInterval(() => void lookAfterDatabase(), LOOK_MS) : undefined
-let backing = null
-let backupLook
-
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void close())
-
+looking = database.own ? setInterval(() => void lookAfterDatabase(), LOOK_MS) : undefined
 if (await server.ready) {
   if (name === 'workshop') {
     const { loadDemo } = await import(await buildServer('demo/src/index.ts', 'demo'))
     if (await loadDemo(database.serve)) console.error('Loaded the demo workshop.')
   }
+  laidDown()
   console.log(`Treadle is at http://127.0.0.1:${port}  (Ctrl-C stops it)`)
   backUp()
   backupLook = setInterval(backUp, BACKUP_LOOK_MS)
@@ -72,6 +88,7 @@ async function lookAfterDatabase() {
   try {
     const before = database.port
     database = await openDatabase(name)
+    ours = !database.wasRunning
     console.error('The database runs again.')
     if (database.port !== before) server.restart()
   } catch (error) {
@@ -88,7 +105,12 @@ function backUp() {
     env: environment(),
     stdio: ['ignore', 2, 2],
   })
-  backing.once('exit', () => (backing = null))
+  const over = () => (backing = null)
+  backing.once('exit', over)
+  backing.on('error', (error) => {
+    over()
+    console.error(`The daily backup could not be begun: ${error.message} It is tried again.`)
+  })
 }
 
 async function close() {
@@ -97,9 +119,16 @@ async function close() {
   clearInterval(looking)
   clearInterval(backupLook)
   backing?.kill('SIGTERM')
-  await server.end()
-  database.stop()
+  await server?.end()
+  if (ours) database?.stop()
   process.exit(0)
+}
+
+/** What can't be begun for a reason that a person can mend is told in that one sentence. */
+function refuse(error) {
+  if (!(error instanceof CannotWrite)) throw error
+  console.error(error.message)
+  process.exit(1)
 }
 
 async function requireFree(wanted) {

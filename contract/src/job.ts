@@ -1,3 +1,4 @@
+import type { Brought } from './brought.ts'
 import type { Bay, Ending, Gate, Owed, ScopeKind, WaitsFor } from '@treadle/core'
 import { BAY_NAMES, GATE_NAMES, POWER_METHODS, SCOPES, TRAIN_NAMES, WAITS } from '@treadle/core/choices'
 import { type Clock, type ClockKind, NewClock, Owner } from './clock.ts'
@@ -181,7 +182,14 @@ export const GateOverride = only({
   reason: text(1000).trim().min(8, 'Reason: say in a sentence why it may go on').required().label('Reason'),
 })
 export type GateOverride = InferType<typeof GateOverride>
-export type GateOverrideRow = GateOverride & { jobId: string; at: string; who: string; whoId?: string | null }
+export type GateOverrideRow = GateOverride & {
+  jobId: string
+  at: string
+  who: string
+  whoId?: string | null
+  /** an archive’s: it says what was decided elsewhere, and opens no gate here */
+  brought: Brought | null
+}
 
 export const JournalNote = only({
   id: id(),
@@ -200,6 +208,7 @@ export interface JournalEntry {
   text: string
   figures: Record<string, unknown>
   corrects: string | null
+  brought: Brought | null
 }
 
 export interface PhotoRow {
@@ -214,6 +223,8 @@ export interface PhotoRow {
 export interface JobRow {
   id: string
   number: number
+  /** what it was where it came from, where that is another’s here */
+  numberElsewhere: number | null
   clockId: string
   bay: Bay
   complaint: string

@@ -2,7 +2,7 @@ import type { Bath as BathRow, TroubleTable, Way } from '@treadle/core'
 import { DEFAULT_BATHS, DEFAULT_TROUBLE_TABLE, DEFAULT_WAYS } from '@treadle/core/choices'
 import { Bath } from './clean.ts'
 import { DEFAULT_PRICES, PriceBook } from './estimate.ts'
-import { array, line, measured, numbers, only, requiredLine, type InferType } from './fields.ts'
+import { array, line, measured, numbers, only, requiredLine, string, type InferType } from './fields.ts'
 import { mixed, object } from 'yup'
 import { DEFAULT_LADDERS, Ladders } from './tool.ts'
 import { Ways } from './wheel.ts'
@@ -75,6 +75,22 @@ export interface TableAnswer<N extends TableName> {
   version: number
   values: TableValues<N>
 }
+
+/** One of them as it is kept: what its own schema asks. */
+export const TableKept = only({
+  name: string()
+    .oneOf(Object.keys(WORKSHOP_TABLES) as TableName[])
+    .required(),
+  values: mixed<object>((value): value is object => typeof value === 'object' && value !== null).required(),
+}).test('values', function ({ name, values }) {
+  if (!Object.hasOwn(WORKSHOP_TABLES, name ?? '')) return true
+  try {
+    WORKSHOP_TABLES[name].schema.validateSync(values, { strict: true })
+    return true
+  } catch (error) {
+    return this.createError({ path: 'values', message: (error as Error).message })
+  }
+})
 
 /** A change of one of them, on the version it was read at. */
 export const TableChange = only({

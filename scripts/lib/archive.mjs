@@ -63,6 +63,8 @@ export const TABLES = [
   'run_downs',
   'thermometers',
 ]
+/** What is there once somebody has only looked: the calendar's address. A backup's own takes its place. */
+const MADE_BY_LOOKING = new Set(['calendar_keys'])
 const FORMAT = 'treadle-backup-2'
 /** Has no closing line, so nobody can tell whether it is whole. */
 const OLDER_FORMAT = 'treadle-backup-1'
@@ -104,7 +106,8 @@ export async function writeArchive(client, file) {
     rmSync(fresh, { force: true })
     throw error
   } finally {
-    await client.query('rollback')
+    // A connection that was lost has nothing to undo; what failed before is what is told.
+    await client.query('rollback').catch(() => undefined)
   }
 }
 
@@ -143,6 +146,7 @@ async function* lines(client, count) {
  */
 export async function readArchive(client, file, { older = false } = {}) {
   for (const table of TABLES) {
+    if (MADE_BY_LOOKING.has(table)) continue
     const { rowCount } = await client.query(`select 1 from ${table} limit 1`)
     if (rowCount > 0)
       throw new ArchiveError(`This workshop is not empty (${table} holds rows). Restore into an empty one.`)
@@ -152,9 +156,6 @@ export async function readArchive(client, file, { older = false } = {}) {
   try {
     const unique = migrations < ONE_OF_A_KIND ? await withoutUnique(client) : []
     const rows = await putIn(client, file, migrations)
-    await client.query(
-      "select setval(pg_get_serial_sequence('jobs', 'number'), greatest(1, (select coalesce(max(number), 1) from jobs)))",
-    )
     // A backup from before the drawers kept their cutters has them among its settings.
     if (migrations < 6) await client.query('select carry_cutters()')
     if (migrations < ONE_OF_A_KIND) await client.query('select settle_older()')
@@ -164,7 +165,7 @@ export async function readArchive(client, file, { older = false } = {}) {
     await client.query('commit')
     return rows
   } catch (error) {
-    await client.query('rollback')
+    await client.query('rollback').catch(() => undefined)
     throw error
   }
 }
@@ -229,6 +230,7 @@ async function putIn(client, file, migrations) {
     if (entry.end === true) break
     const { table } = entry
     if (!TABLES.includes(table)) throw new ArchiveError(`The backup names a table that is not known: ${table}.`)
+    if (MADE_BY_LOOKING.has(table)) await client.query(`delete from ${table}`)
     const row = migrations < 7 && table === 'bushings' ? await toldOfTheHole(client, entry.row) : entry.row
     // Columns that an older backup does not know keep their defaults.
     const names = Object.keys(row)

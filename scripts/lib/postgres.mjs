@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import {
-  chmodSync,
+  accessSync,
+  constants,
   existsSync,
   mkdirSync,
   readdirSync,
@@ -14,6 +15,7 @@ import {
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { installDebian } from './debian.mjs'
+import { hold } from './lock.mjs'
 import { DATA } from './root.mjs'
 import { ask } from './run.mjs'
 
@@ -46,13 +48,22 @@ function run(program, args, options = {}) {
   return ask(command, rest, { cwd: '/', ...options })
 }
 
+/** A folder that is none, or not ours to write in; the message is the whole of it. */
+export class CannotWrite extends Error {}
+
 /** Where the cluster lives: in the data folder, or, where PostgreSQL's user may not go there, in a folder of its own. */
 function home(name) {
   const inside = join(DATA, name)
   const elsewhere = join('/var/lib', `treadle-${createHash('sha256').update(DATA).digest('hex').slice(0, 12)}`, name)
   if (asRoot && existsSync(join(elsewhere, 'pg')) && !existsSync(join(inside, 'pg'))) return elsewhere
-  mkdirSync(inside, { recursive: true })
-  if (!asRoot) return inside
+  try {
+    mkdirSync(inside, { recursive: true })
+    if (!existsSync(join(inside, 'pg'))) accessSync(inside, constants.W_OK)
+  } catch (error) {
+    throw new CannotWrite(`The folder ${inside} can’t be written (${error.code}). Let TREADLE_DATA name another.`)
+  }
+  // What was laid down here is used as it stands: nothing is tried out on a disk that may be full.
+  if (!asRoot || existsSync(join(inside, 'pg'))) return inside
   ask('chown', ['postgres', inside])
   const probe = join(inside, '.probe')
   if (run('sh', ['-c', `touch '${probe}' && rm '${probe}'`]) !== null) return inside
@@ -71,7 +82,7 @@ function home(name) {
 export async function startPostgres(name, { durable = true } = {}) {
   const bin = programs()
   const folder = home(name)
-  const release = await lock(join(folder, 'start.lock'))
+  const release = await hold(`cluster ${folder}`, { what: `The database in ${folder}` })
   try {
     const data = join(folder, 'pg')
     const secret = join(folder, 'secret')
@@ -118,8 +129,8 @@ function create(bin, folder, data, secret) {
 async function launch(bin, folder, data, durable) {
   // After a kill, processes of the old server may still write here for a moment; two at one cluster would spoil it.
   for (let tries = 0; anyoneIn(data); tries++) {
-    if (tries > 150) throw new Error(`Processes of a PostgreSQL that died are still at work in ${data}.`)
-    await pause(200)
+    if (tries > 600) throw new Error(`Processes of a PostgreSQL that died are still at work in ${data}.`)
+    await pause(50)
   }
   rmSync(join(data, 'postmaster.pid'), { force: true })
   const portFile = join(folder, 'port')
@@ -143,7 +154,7 @@ async function launch(bin, folder, data, durable) {
       { stdio: 'ignore' },
     )
     if (started !== null || runningPort(data) === port) {
-      writeFileSync(portFile, String(port))
+      if (port !== before) writeFileSync(portFile, String(port))
       return port
     }
   }
@@ -201,21 +212,4 @@ function freePort() {
       probe.close(() => resolve(port))
     })
   })
-}
-
-/** Holds a lock file with our process id; one left by a process that is gone is taken over. */
-async function lock(file) {
-  for (let tries = 0; ; tries++) {
-    try {
-      writeFileSync(file, String(process.pid), { flag: 'wx' })
-      chmodSync(file, 0o644)
-      return () => rmSync(file, { force: true })
-    } catch (error) {
-      if (error.code !== 'EEXIST') throw error
-      const holder = Number(readFileSync(file, 'utf8').trim() || 0)
-      if (!holder || !existsSync(`/proc/${holder}`)) rmSync(file, { force: true })
-      else if (tries > 300) throw new Error(`Another start (process ${holder}) has held ${file} for a minute.`)
-      else await pause(200)
-    }
-  }
 }

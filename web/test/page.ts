@@ -34,6 +34,7 @@ export const PAGE: JobPage = {
   job: {
     id: '',
     number: 4,
+    numberElsewhere: null,
     clockId: '',
     bay: 'return',
     complaint: '',

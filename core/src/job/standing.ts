@@ -6,6 +6,7 @@ import { owedTo, type Owed } from '../care/now.ts'
 import { whenThere } from '../care/workshopTime.ts'
 import { estimateSpan, type EstimateLine } from '../estimate/revision.ts'
 import { gatesOf, type Bay, type Gate, type GateFacts, type GateName } from '../gates/gates.ts'
+import { isOurs, type SetAside } from '../gates/setAside.ts'
 import type { HoleFacts } from '../hole/facts.ts'
 import type { HoleRules, PivotEnd } from '../hole/judge.ts'
 import { movementOfJob, type MovementFacts } from '../hole/ofMovement.ts'
@@ -67,7 +68,7 @@ export interface JobFacts extends MovementFacts {
   }
   clock: ClockFacts
   powerOffs: { train: string }[]
-  overrides: { gate: GateName; reason: string }[]
+  overrides: SetAside[]
   holes: (HoleFacts & { id: string; sinkMm?: number | null | undefined })[]
   pivots: PivotEnd[]
   bushings: { holeId: string; done: string[] }[]
@@ -182,7 +183,7 @@ export function standingOf(
     cameWith: job.cameWith,
     leftOver,
     nowS,
-    overridden: Object.fromEntries(rows.overrides.map((o) => [o.gate, o.reason])),
+    overridden: Object.fromEntries(rows.overrides.filter(isOurs).map((o) => [o.gate, o.reason])),
   }
   const gates = gatesOf(facts)
   const owed = owedTo({

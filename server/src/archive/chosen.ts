@@ -1,7 +1,7 @@
 import { and, eq, inArray, or, sql, type SQL } from 'drizzle-orm'
 import type { Database, Queries } from '../db/connect.ts'
 import { journal } from '../db/schema.ts'
-import { CARRIED, type Carried } from './tables.ts'
+import { CARRIED, SHOPS, type Carried } from './tables.ts'
 
 /** The rows of a table that go into an archive: a condition; null: none of it. */
 export type Chosen = Map<string, SQL | null | undefined>
@@ -16,13 +16,13 @@ export function allRows(): Chosen {
 
 /**
  * One clock and its whole history: its visits and all that hangs on them, and then what those rows point at: its owner,
- * who did it, with which oil, from which drawer, pictures and sounds.
+ * pictures and sounds. What is the shop’s own, its people, oils and drawers, stays here: the rows still say which it was.
  */
 export async function rowsOfClock(tx: Queries & Pick<Database, 'selectDistinct'>, clockId: string): Promise<Chosen> {
   const ids = new Map<string, Set<string>>([['clocks', new Set([clockId])]])
   const chosen: Chosen = new Map()
   for (const one of CARRIED) {
-    if (one.name === 'clocks') continue
+    if (one.name === 'clocks' || SHOPS.has(one.name)) continue
     const ref = one.refs.find((r) => OWNERS.includes(r.of))
     const owners = ref && ids.get(ref.of)
     if (!ref || !owners) continue
@@ -39,6 +39,10 @@ export async function rowsOfClock(tx: Queries & Pick<Database, 'selectDistinct'>
   }
   const pointed = new Map<string, Set<string>>()
   for (const one of [...CARRIED].reverse()) {
+    if (SHOPS.has(one.name)) {
+      chosen.set(one.name, null)
+      continue
+    }
     const mine = one.name === 'clocks' ? inArray(column(one, 'id'), [clockId]) : chosen.get(one.name)
     const more = [...(pointed.get(one.name) ?? [])].filter((id) => !ids.get(one.name)?.has(id))
     const where = more.length === 0 ? mine : or(mine ?? undefined, inArray(column(one, 'id'), more))

@@ -2,39 +2,87 @@ import { getTableColumns, is } from 'drizzle-orm'
 import { getTableConfig, PgTable, type PgColumn } from 'drizzle-orm/pg-core'
 import * as schema from '../db/schema.ts'
 
+type Tables = typeof schema
+type NamedBy<K extends keyof Tables> = Tables[K] extends PgTable ? Tables[K]['_']['name'] : never
+/** Every table of the workshop’s book. */
+type AnyTable = { [K in keyof Tables]: NamedBy<K> }[keyof Tables]
+
+/** A secret of this machine, and the bytes of files, which travel as files. */
+const LEFT_HERE = ['calendar_keys', 'file_chunks'] as const
+/** A table that an archive carries. */
+export type CarriedName = Exclude<AnyTable, (typeof LEFT_HERE)[number]>
+/** The table of that name. */
+export type TableOf<N extends CarriedName> = Extract<Tables[keyof Tables], PgTable & { _: { name: N } }>
+
+/** What is of this machine alone, and no part of a row elsewhere. */
+const OWN_COLUMNS: Partial<Record<CarriedName, string[]>> = { files: ['staged'] }
+
 /** A table as an archive carries it: a row is an object by these names. */
 export interface Carried {
-  name: string
+  name: CarriedName
   table: PgTable
   columns: Record<string, PgColumn>
   /** of the primary key */
   keys: string[]
   /** columns that point at another table’s row */
-  refs: { column: string; of: string }[]
+  refs: Ref[]
 }
 
-/** A secret of this machine, and the bytes of files, which travel as files. */
-const LEFT_HERE = new Set(['calendar_keys', 'file_chunks'])
+export interface Ref {
+  column: string
+  of: CarriedName
+}
 
 /** Every table that an archive carries, each after those that it points at. */
 export const CARRIED: Carried[] = inOrder(
   (Object.values(schema) as unknown[])
     .filter((one): one is PgTable => is(one, PgTable))
-    .map(describe)
-    .filter((one) => !LEFT_HERE.has(one.name)),
+    .filter((one) => !LEFT_HERE.some((name) => name === getTableConfig(one).name))
+    .map(describe),
 )
+
+/** The table of a name, or none. */
+export function carriedBy(name: string): Carried | undefined {
+  return CARRIED.find((one) => one.name === name)
+}
+
+/**
+ * What is the shop’s own and no clock’s. A clock’s archive brings none of it; what its rows point at of these is linked
+ * where it is known here.
+ */
+export const SHOPS: ReadonlySet<CarriedName> = new Set<CarriedName>([
+  'people',
+  'settings',
+  'workshop_tables',
+  'stock',
+  'stock_imports',
+  'reservations',
+  'oils',
+  'donors',
+  'tools',
+])
+
+/** What a row belongs to for good: none is ever given another. */
+const PARENTS: ReadonlySet<CarriedName> = new Set<CarriedName>(['jobs', 'clocks', 'watches'])
+
+/** The column that says what a row belongs to; an owner is not what a clock belongs to: it may be sold. */
+export function parentOf(one: Carried): Ref | undefined {
+  return one.refs.find(({ of }) => PARENTS.has(of))
+}
 
 function describe(table: PgTable): Carried {
   const config = getTableConfig(table)
-  const columns = getTableColumns(table) as Record<string, PgColumn>
-  const nameOf = (column: PgColumn) => Object.keys(columns).find((key) => columns[key]?.name === column.name) ?? ''
+  const name = config.name as CarriedName
+  const all = getTableColumns(table) as Record<string, PgColumn>
+  const nameOf = (column: PgColumn) => Object.keys(all).find((key) => all[key]?.name === column.name) ?? ''
   const own = config.columns.filter((c) => c.primary)
   const keys = (own.length > 0 ? own : (config.primaryKeys[0]?.columns ?? [])).map(nameOf)
-  const refs = config.foreignKeys.map((key) => {
+  const refs = config.foreignKeys.map((key): Ref => {
     const { columns: from, foreignTable } = key.reference()
-    return { column: nameOf(from[0] as PgColumn), of: getTableConfig(foreignTable).name }
+    return { column: nameOf(from[0] as PgColumn), of: getTableConfig(foreignTable).name as CarriedName }
   })
-  return { name: config.name, table, columns, keys, refs }
+  const columns = Object.fromEntries(Object.entries(all).filter(([key]) => !OWN_COLUMNS[name]?.includes(key)))
+  return { name, table, columns, keys, refs }
 }
 
 function inOrder(all: Carried[]): Carried[] {

@@ -7,20 +7,16 @@ import { pipeline } from 'node:stream/promises'
 import yazl from 'yazl'
 import type { Database, Queries } from '../db/connect.ts'
 import { files, holes, jobs, plateMaps } from '../db/schema.ts'
+import { ENDINGS, isKept } from '../files/kinds.ts'
 import { readFile } from '../files/store.ts'
 import { plateSvg } from '../plates/svg.ts'
 import { readSettings } from '../settings/store.ts'
+import type { Row } from './checkRow.ts'
 import { allRows, rowsOfClock, type Chosen } from './chosen.ts'
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveManifest } from './manifest.ts'
 import { schemaOfTables } from './schemaOfTables.ts'
-import { CARRIED, type Carried } from './tables.ts'
+import { CARRIED, type Carried, type CarriedName } from './tables.ts'
 
-const FILE_ENDINGS: Record<string, string> = {
-  'image/jpeg': 'jpg',
-  'image/png': 'png',
-  'image/webp': 'webp',
-  'audio/wav': 'wav',
-}
 /** Rows that are read together; of beats by the ten thousand, fewer. */
 const AT_ONCE = 500
 const FEWER: Record<string, number> = { listenings: 20, watches: 20 }
@@ -71,25 +67,24 @@ export async function writeArchive(
       zip.on('error', (error: Error) => out.destroy(error))
       add('about.txt', ofText(ABOUT), true)
       add('schema.json', ofText(`${JSON.stringify(schemaOfTables(), null, 2)}\n`), true)
+      const kept = await filesOf(tx, chosen)
+      const leaving = new LeftOut(kept.filter(({ type }) => !isKept(type)).map(({ id }) => id))
       for (const one of CARRIED) {
         const where = chosen.get(one.name)
         if (where === null) continue
         let rows = 0
         const lines = async function* () {
           for await (const batch of batchesOf(tx, one, where)) {
-            rows += batch.length
-            yield Buffer.from(batch.map((row) => `${JSON.stringify(row)}\n`).join(''))
+            const going = batch.filter((row) => leaving.goes(one, row))
+            rows += going.length
+            yield Buffer.from(going.map((row) => `${JSON.stringify(row)}\n`).join(''))
           }
         }
         add(`tables/${one.name}.jsonl`, lines(), true, () => rows)
       }
-      for (const file of await filesOf(tx, chosen)) {
-        const ending = FILE_ENDINGS[file.type]
-        // A kind that no Treadle keeps: it has no place in an archive.
-        if (ending === undefined) continue
+      for (const { id, type } of kept)
         // Sound and pictures hardly become smaller, and slowly.
-        add(`files/${file.id}.${ending}`, readFile(tx, file.id), false)
-      }
+        if (isKept(type)) add(`files/${id}.${ENDINGS[type]}`, readFile(tx, id), false)
       for (const { name, svg } of await drawingsOf(tx, clockId)) add(`drawings/${name}`, ofText(svg), true)
       // Its turn comes last: by then every other entry has been written and counted.
       zip.addReadStreamLazy('treadle.json', { mtime: at }, (done) => {
@@ -111,21 +106,48 @@ export async function writeArchive(
   )
 }
 
+/**
+ * What has no place in an archive, from before it was looked at: files of a kind that is not kept, and what can't be without
+ * them. What points at one of these points at nothing.
+ */
+class LeftOut {
+  readonly #ids: Map<CarriedName, Set<string>>
+
+  constructor(files: string[]) {
+    this.#ids = new Map([['files', new Set(files)]])
+  }
+
+  /** Whether a row goes with it; asked of each table after those that it points at. */
+  goes(one: Carried, row: Row): boolean {
+    const isLeft = (of: CarriedName, id: unknown) => this.#ids.get(of)?.has(String(id)) === true
+    if (isLeft(one.name, row.id)) return false
+    for (const { column, of } of one.refs) {
+      if (!isLeft(of, row[column])) continue
+      if (one.columns[column]?.notNull !== true) row[column] = null
+      else {
+        this.#ids.set(one.name, (this.#ids.get(one.name) ?? new Set()).add(String(row.id)))
+        return false
+      }
+    }
+    return true
+  }
+}
+
 async function* ofText(text: string): AsyncGenerator<Buffer> {
   await Promise.resolve()
   yield Buffer.from(text)
 }
 
 /** The rows of a table in the order of their keys, some at a time. */
-async function* batchesOf(tx: Queries, one: Carried, where: SQL | undefined): AsyncGenerator<object[]> {
+async function* batchesOf(tx: Queries, one: Carried, where: SQL | undefined): AsyncGenerator<Row[]> {
   const keys = one.keys.map((key) => one.columns[key]!)
   const atOnce = FEWER[one.name] ?? AT_ONCE
   let after: SQL | undefined
   for (;;) {
-    const rows: Record<string, unknown>[] = await tx
-      .select()
+    const rows: Row[] = await tx
+      .select(one.columns)
       .from(one.table)
-      .where(and(where, after))
+      .where(and(where, after, one.name === 'files' ? eq(files.staged, false) : undefined))
       .orderBy(...keys)
       .limit(atOnce)
     if (rows.length > 0) yield rows
@@ -139,7 +161,11 @@ async function* batchesOf(tx: Queries, one: Carried, where: SQL | undefined): As
 async function filesOf(tx: Queries, chosen: Chosen): Promise<{ id: string; type: string }[]> {
   const where = chosen.get('files')
   if (where === null) return []
-  return tx.select({ id: files.id, type: files.type }).from(files).where(where).orderBy(files.id)
+  return tx
+    .select({ id: files.id, type: files.type })
+    .from(files)
+    .where(and(where, eq(files.staged, false)))
+    .orderBy(files.id)
 }
 
 /** Plates as they are set out, with the holes of the last visit that measured any. */

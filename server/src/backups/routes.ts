@@ -1,14 +1,15 @@
 import type { BackupsKept } from '@treadle/contract'
-import { Router } from 'express'
+import type { Router } from 'express'
 import { readdir, readFile, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import { apiRouter } from '../http/router.ts'
 
 /** What whoever makes the daily backups leaves in their folder besides them: how the last one ended. */
 const LAST = 'last.json'
 
 /** The daily backups, to be told of. They are made and brought back by commands, never by a page. */
 export function backupRoutes(folder?: string): Router {
-  return Router().get('/backups', async (_req, res) => {
+  return apiRouter().get('/backups', async (_req, res) => {
     res.json(folder === undefined ? { folder: null, kept: [], failed: null } : await keptIn(folder))
   })
 }

@@ -1,9 +1,10 @@
 import type { CareListed } from '@treadle/contract'
 import { careDueS, careOwed, careState, type CareDue } from '@treadle/core'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { nowOf } from '../http/now.ts'
 import { badField } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { readSettings } from '../settings/store.ts'
 import { clocksAtHome, PAST_MONTHS } from './atHome.ts'
 
@@ -18,7 +19,7 @@ function stillMeant(dues: CareDue[], timeZone: string, nowS: number): CareDue[] 
 
 /** What falls due of the clocks at home, months ahead, and how each stands. */
 export function careRoutes(db: Database): Router {
-  return Router().get('/care', async (req, res) => {
+  return apiRouter().get('/care', async (req, res) => {
     const months = Number(req.query.months ?? 12)
     if (!Number.isInteger(months) || months < 1 || months > 36)
       throw badField('months', 'Months ahead: a whole number from 1 to 36')

@@ -11,17 +11,18 @@ import {
 } from '@treadle/core'
 import { stringify } from 'csv-stringify/sync'
 import { asc, eq } from 'drizzle-orm'
-import { Router, type Request } from 'express'
+import type { Router, Request } from 'express'
 import type { Database } from '../db/connect.ts'
 import { bushings, clocks, confirmedCauses, holes, jobs, oils, oilSheets, stock } from '../db/schema.ts'
 import { nowOf } from '../http/now.ts'
 import { badField } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { readSettings } from '../settings/store.ts'
 import { readTable } from '../tables/store.ts'
 
 /** The year of the workshop: told, and as a list of its visits. */
 export function yearRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/year', async (req, res) => {
       res.json((await yearAsked(db, req)).told)
     })

@@ -1,13 +1,14 @@
 import { CleanPart, Timer } from '@treadle/contract'
 import { and, eq, isNull } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { cleanParts, clocks, jobs, timers } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { apiRouter } from '../http/router.ts'
 
 /** Cleaning: what goes in which bath, and the baths that run. */
 export function cleanRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/timers', async (_req, res) => {
       res.json(
         await db

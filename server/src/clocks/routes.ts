@@ -1,7 +1,7 @@
 import { ClockChange } from '@treadle/contract'
 import { learnedOf, visitInWords } from '@treadle/core'
 import { and, asc, desc, eq, getTableColumns, ilike, inArray, or } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, confirmedCauses, jobs, journal, owners } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
@@ -9,6 +9,7 @@ import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { gatherJobs } from '../jobs/gather.ts'
 import { readSettings } from '../settings/store.ts'
 
@@ -19,7 +20,7 @@ const MOST_SORTED = 300
 const VISITS_TAUGHT_BY = 10
 
 export function clockRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/clocks', async (req, res) => {
       const words = wordsOf(req)
       const pattern = containing(words)

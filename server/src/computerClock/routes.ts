@@ -1,6 +1,7 @@
-import { Router } from 'express'
+import type { Router } from 'express'
 import { execFile } from 'node:child_process'
 import { promisify } from 'node:util'
+import { apiRouter } from '../http/router.ts'
 
 const run = promisify(execFile)
 const PATIENCE_MS = 2000
@@ -20,7 +21,7 @@ async function isSynchronised(): Promise<boolean | null> {
 
 /** How well the computer itself is held to the time, for those who compare a sound card with it. */
 export function computerClockRoutes(): Router {
-  return Router().get('/computer-clock', async (_req, res) => {
+  return apiRouter().get('/computer-clock', async (_req, res) => {
     res.json({ synchronised: await isSynchronised() })
   })
 }

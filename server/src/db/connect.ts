@@ -2,7 +2,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import pg from 'pg'
 import * as schema from './schema.ts'
 
-export type Database = NodePgDatabase<typeof schema>
+export type Database = NodePgDatabase<typeof schema> & { $client: pg.Pool }
 /** A database or a transaction on it. */
 export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | 'query'>
 
@@ -21,7 +21,10 @@ const SERVING = {
 /** What migrates, loads or restores may take its time. */
 const WORKING = { max: 4 }
 
-/** Opens a pool on `url`. A server that goes away is met at the next query, not by a crash. */
+/**
+ * Opens a pool on `url`. A database that goes away is met at the next query, not by a crash: a connection that is lost
+ * says so by an event, whether it is idle in the pool or in the middle of a change, and what nobody hears ends a process.
+ */
 export function connect(url: string, use: 'serving' | 'working' = 'serving'): Connection {
   // A database that is gone refuses at once; one that is only slow to answer, on a busy machine, is waited for.
   const pool = new pg.Pool({
@@ -30,5 +33,6 @@ export function connect(url: string, use: 'serving' | 'working' = 'serving'): Co
     ...(use === 'serving' ? SERVING : WORKING),
   })
   pool.on('error', () => undefined)
+  pool.on('connect', (client) => client.on('error', () => undefined))
   return { db: drizzle(pool, { schema }), pool }
 }

@@ -2,7 +2,7 @@ import { DonorChange, type DonorRow } from '@treadle/contract'
 import { rankDonors, type DonorWanted } from '@treadle/core'
 import { DONOR_KINDS, DONOR_SIDES } from '@treadle/core/choices'
 import { and, asc, eq, gt, isNull, or } from 'drizzle-orm'
-import { Router, type Request, type RequestHandler } from 'express'
+import type { Router, Request, RequestHandler } from 'express'
 import { v7 as uuid, validate } from 'uuid'
 import type { Database } from '../db/connect.ts'
 import { donors, files, wheelSheets } from '../db/schema.ts'
@@ -14,7 +14,8 @@ import { storeFile } from '../files/store.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
-import { picturesOf } from '../photos/pictures.ts'
+import { apiRouter } from '../http/router.ts'
+import { withPictures } from '../photos/pictures.ts'
 
 const MOST_PHOTO_BYTES = 25_000_000
 const MOST_LISTED = 5000
@@ -23,7 +24,7 @@ type Kept = typeof donors.$inferSelect
 
 /** The donor ledger: used parts, the ones that fit a part, and their pictures. */
 export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
-  return Router()
+  return apiRouter()
     .get('/donors', async (_req, res) => {
       const rows = await db
         .select()
@@ -79,19 +80,20 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
     .put('/donors/:row/photo', aMinute, async (req, res) => {
       const id = idOf(req, 'row')
       await receive(req, res, MOST_PHOTO_BYTES, async ({ path }) => {
-        const { screen } = await picturesOf(path, false)
-        await shopChange(db, req, 'drawers', async ({ tx, write }) => {
-          const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
-          if (!donor) throw new Refused(404, 'not-found', 'There is no such part in the ledger.')
-          const fileId = uuid()
-          await storeFile(tx, fileId, 'image/webp', screen)
-          await tx
-            .update(donors)
-            .set({ fileId, version: donor.version + 1 })
-            .where(eq(donors.id, id))
-          if (donor.fileId !== null) await tx.delete(files).where(eq(files.id, donor.fileId))
-          await write(id, `Photo of a donor: ${donorTitle(donor)}.`)
-        })
+        await withPictures(path, false, ({ screen }) =>
+          shopChange(db, req, 'drawers', async ({ tx, write }) => {
+            const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
+            if (!donor) throw new Refused(404, 'not-found', 'There is no such part in the ledger.')
+            const fileId = uuid()
+            await storeFile(tx, fileId, 'image/webp', screen)
+            await tx
+              .update(donors)
+              .set({ fileId, version: donor.version + 1 })
+              .where(eq(donors.id, id))
+            if (donor.fileId !== null) await tx.delete(files).where(eq(files.id, donor.fileId))
+            await write(id, `Photo of a donor: ${donorTitle(donor)}.`)
+          }),
+        )
       })
       res.status(200).json({ id })
     })

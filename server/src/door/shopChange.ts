@@ -1,12 +1,10 @@
+import type { About } from '@treadle/contract'
 import type { Request } from 'express'
 import type { Database, Queries } from '../db/connect.ts'
 import { nowOf } from '../http/now.ts'
 import type { Doer } from '../http/person.ts'
 import { writeJournal } from '../journal/write.ts'
 import { inTransaction } from './transaction.ts'
-
-/** What of the workshop itself, and of no one job, is changed. */
-export type About = 'archive' | 'clock' | 'owner' | 'person' | 'settings' | 'table' | 'drawers' | 'calendar'
 
 export interface ShopDoing {
   tx: Queries
@@ -20,7 +18,7 @@ export interface ShopDoing {
 export function shopChange<T>(
   db: Database,
   req: Request,
-  about: About,
+  about: Exclude<About, 'job'>,
   work: (doing: ShopDoing) => Promise<T>,
 ): Promise<T> {
   const { person } = req

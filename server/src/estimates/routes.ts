@@ -1,18 +1,19 @@
 import { Estimate } from '@treadle/contract'
 import { estimateSpan } from '@treadle/core'
 import { and, eq, ne } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { estimates } from '../db/schema.ts'
 import { stale } from '../db/versioned.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
 const HOW = { signed: 'signed on the screen', call: 'by a call', letter: 'in writing' }
 
 /** Estimates of a job, revision by revision; an accepted one is never changed. */
 export function estimateRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'estimates',
       table: estimates,

@@ -5,18 +5,25 @@ import { pipeline } from 'node:stream/promises'
 import type { Database } from '../db/connect.ts'
 import { files } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
+import { isKept } from './kinds.ts'
 import { readFile } from './store.ts'
 
-/** Sends a kept file; `saveAs` makes the browser keep it under that name. */
+/** Whatever a browser makes of a file, it runs nothing and fetches nothing, and is of no origin. */
+export const INERT = { 'Content-Security-Policy': "default-src 'none'; sandbox", 'X-Content-Type-Options': 'nosniff' }
+
+/**
+ * Sends a kept file; `saveAs` makes the browser keep it under that name. What is none of the kinds that are kept, from
+ * before that was looked at, is bytes to be saved and nothing else.
+ */
 export async function sendFile(db: Database, res: Response, id: string, saveAs?: string): Promise<void> {
   const found = await db.select().from(files).where(eq(files.id, id))
   const file = found[0]
   if (!file) throw new Refused(404, 'not-found', 'There is no such file.')
-  res.type(file.type).set({
+  if (saveAs !== undefined || !isKept(file.type)) res.attachment(saveAs ?? file.id)
+  res.type(isKept(file.type) ? file.type : 'application/octet-stream').set({
+    ...INERT,
     'Content-Length': String(file.size),
     'Cache-Control': 'private, max-age=31536000, immutable',
-    'X-Content-Type-Options': 'nosniff',
   })
-  if (saveAs !== undefined) res.attachment(saveAs)
   await pipeline(Readable.from(readFile(db, id)), res)
 }

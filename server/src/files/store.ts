@@ -1,3 +1,4 @@
+import type { FileKind } from '@treadle/contract'
 import { asc, eq } from 'drizzle-orm'
 import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
@@ -6,14 +7,19 @@ import { fileChunks, files } from '../db/schema.ts'
 
 const CHUNK_BYTES = 1 << 20
 
-/** Keeps bytes under `id`, a megabyte a row: of a file by its path, in the hand, or as they come. */
+/**
+ * Keeps bytes under `id`, a megabyte a row: of a file by its path, in the hand, or as they come.
+ *
+ * @param staged - nothing shows it yet: what brings it may be broken off
+ */
 export async function storeFile(
   tx: Queries,
   id: string,
-  type: string,
+  type: FileKind,
   source: string | Buffer | AsyncIterable<Buffer>,
+  staged = false,
 ): Promise<void> {
-  await tx.insert(files).values({ id, type, size: 0 })
+  await tx.insert(files).values({ id, type, size: 0, staged })
   let size = 0
   let part = 0
   const keep = async (bytes: Buffer) => {

@@ -1,16 +1,17 @@
 import type { Found } from '@treadle/contract'
 import { asc, desc, eq, ilike, inArray, or, sql, type SQL } from 'drizzle-orm'
 import type { AnyPgColumn } from 'drizzle-orm/pg-core'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, jobs, owners } from '../db/schema.ts'
 import { containing, wordsOf } from '../http/ask.ts'
+import { apiRouter } from '../http/router.ts'
 
 const MOST_OF_A_KIND = 8
 
 /** Find as you type: owners by name, telephone or address, clocks by name or mark, jobs by number. */
 export function findRoutes(db: Database): Router {
-  return Router().get('/find', async (req, res) => {
+  return apiRouter().get('/find', async (req, res) => {
     const words = wordsOf(req)
     if (words === '') {
       res.json([])

@@ -42,10 +42,12 @@ import { watchRoutes } from '../watches/routes.ts'
 import { wheelRoutes } from '../wheels/routes.ts'
 import { archiveRoutes } from '../archive/routes.ts'
 import { backupRoutes } from '../backups/routes.ts'
+import { diskGuard, freeBytesOf } from './diskGuard.ts'
 import { guard } from './guard.ts'
 import { bodyInTime } from './inTime.ts'
 import { personAtTheBench } from './person.ts'
 import { onError, sendProblem } from './problem.ts'
+import { apiRouter } from './router.ts'
 
 export interface AppOptions {
   db: Database
@@ -59,15 +61,18 @@ export interface AppOptions {
   /** folder of the daily backups, to tell of them; none where nobody makes any */
   backups?: string | undefined
   uploads?: Partial<UploadLimits>
+  /** folder on the disk that the database writes to, or how many bytes of it are free; none where it stands elsewhere */
+  disk?: string | (() => Promise<number>) | undefined
   /** a request's JSON must be there whole within so many ms */
   bodyMs?: number
 }
 
 /** The one web server: the API under /api, and the pages. */
 export function makeApp(options: AppOptions): Express {
-  const { db, logger, pages, extraHosts, now, bodyMs = 20_000 } = options
+  const { db, logger, pages, extraHosts, now, disk, bodyMs = 20_000 } = options
   const app = express()
   app.disable('x-powered-by')
+  app.enable('case sensitive routing')
   // Nothing of the API is kept by a browser, so nothing of it is compared.
   app.disable('etag')
   app.locals.now = now
@@ -98,6 +103,7 @@ export function makeApp(options: AppOptions): Express {
       next()
     },
     bodyInTime(bodyMs),
+    ...(disk === undefined ? [] : [diskGuard(typeof disk === 'string' ? () => freeBytesOf(disk) : disk)]),
     express.json({ limit: '1mb', type: 'application/json' }),
     personAtTheBench(db),
     apiRoutes(options),
@@ -107,21 +113,31 @@ export function makeApp(options: AppOptions): Express {
   return app
 }
 
-/** A request as the log tells it: not who asked, nor the secret of the calendar's address. */
+/** A request as the log tells it: not who asked, nor what for, nor a secret, in whatever letters it came. */
 const LOGGED = {
-  req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
-    id,
-    method,
-    url: url.replace(/(\/calendar\/)[^/?]+/, '$1…'),
-  }),
+  req: ({ id, method, url }: { id: unknown; method: string; url: string }) => ({ id, method, url: pathToLog(url) }),
   res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+}
+
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}(\.\w+)?$/i
+/** No word of an address of ours is so long; a secret is longer. */
+const LONGEST_WORD = 24
+
+/** The path alone, what may be a secret left out. */
+export function pathToLog(url: string): string {
+  const [path = ''] = url.split('?')
+  return path
+    .split('/')
+    .slice(0, 12)
+    .map((part) => (part.length > LONGEST_WORD && !UUID.test(part) ? '…' : part))
+    .join('/')
 }
 
 function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
   const limits = { ...UPLOAD_LIMITS, ...uploads }
   const receive = receiver(limits)
   const aMinute = uploadsAMinute(limits)
-  return Router()
+  return apiRouter()
     .get('/health', async (req, res) => {
       const database = await db.execute(sql`select 1`).then(
         () => true,

@@ -21,6 +21,11 @@ export function guard(extraHosts: string[] = []): RequestHandler {
       sendProblem(res, 400, 'bad-request', 'The address has a character that can’t be.')
       return
     }
+    const first = req.path.split('/')[1] ?? ''
+    if (first !== 'api' && looksLikeApi(first)) {
+      sendProblem(res, 404, 'not-found', 'There is nothing at that address.')
+      return
+    }
     const { origin, 'sec-fetch-site': site } = req.headers
     // A page of ours says who it is by its origin; where a browser leaves that out, it still says whose page asks.
     const foreign =
@@ -32,5 +37,14 @@ export function guard(extraHosts: string[] = []): RequestHandler {
       return
     }
     next()
+  }
+}
+
+/** Whether a part of a path would be ours in other letters, plain or written by their numbers. */
+function looksLikeApi(part: string): boolean {
+  try {
+    return decodeURIComponent(part).toLowerCase() === 'api'
+  } catch {
+    return false
   }
 }

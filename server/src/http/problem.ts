@@ -1,6 +1,7 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
 import { FieldError } from '@treadle/core'
-import type { ErrorRequestHandler, Response } from 'express'
+import type { ErrorRequestHandler, Request, Response } from 'express'
+import { errorsWithin, type DatabaseError } from '../db/errors.ts'
 
 /** A request that is refused: a status and a sentence a person can act on. */
 export class Refused extends Error {
@@ -26,29 +27,49 @@ export function sendProblem(
   title: string,
   rest: Partial<Problem> = {},
 ): void {
-  const problem: Problem = { type: `/problems/${code}`, title, status, ...rest }
-  res.status(status).type('application/problem+json').send(JSON.stringify(problem))
+  res
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify(problem(status, code, title, rest)))
 }
 
-const DATABASE_AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03', '08006', '08001', '53300'])
+const DATABASE_AWAY = new Set([
+  ...['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT'],
+  ...['57P01', '57P02', '57P03', '08000', '08001', '08003', '08006', '53300'],
+])
+/** What the driver says of a connection that was lost, without a code. */
+const CONNECTION_LOST =
+  /Connection (terminated|ended)|timeout exceeded when trying to connect|not queryable|client was closed/i
+/** No room: of the system, and as the database tells it. */
+const DISK_FULL = new Set(['ENOSPC', 'EDQUOT', '53100'])
 /** Waited too long for a lock or an answer, or two changes waited for each other: undone whole, and good to send again. */
 const DATABASE_BUSY = new Set(['55P03', '57014', '25P03', '40P01', '40001'])
 /** What the database's own checks refuse of a value: too large a number, a moment or a character that can't be. */
 const BAD_VALUE = /^22/
 
-/** Turns every error into problem details; what is not the caller's doing is logged whole and told in one line. */
+/** Turns every error into problem details. */
 export const onError: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {
     next(error)
     return
   }
+  const { status, ...problem } = problemOf(error, req)
+  res
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ ...problem, status }))
+}
+
+/** What an error is told as; what is not the caller's doing is logged whole and told in one line. */
+export function problemOf(error: unknown, req: Request): Problem {
   const refused = refusalOf(error)
-  if (refused) {
-    sendProblem(res, refused.status, refused.code, refused.title, refused.rest)
-    return
-  }
+  if (refused) return problem(refused.status, refused.code, refused.title, refused.rest)
   req.log.error({ err: error }, 'request failed')
-  sendProblem(res, 500, 'broken', 'Something went wrong in the workshop’s server. Nothing was changed.')
+  return problem(500, 'broken', 'Something went wrong in the workshop’s server. Nothing was changed.')
+}
+
+function problem(status: number, code: string, title: string, rest: Partial<Problem> = {}): Problem {
+  return { type: `/problems/${code}`, title, status, ...rest }
 }
 
 /** The refusal that an error stands for; none where it is a fault of ours. */
@@ -64,13 +85,25 @@ function refusalOf(error: unknown): Refused | null {
   return ofTheDatabase(error)
 }
 
+/** Whether the database did not answer at all, so that what was asked may be asked again as it is. */
+export function isDatabaseAway(error: unknown): boolean {
+  for (const { code = '', message = '' } of errorsWithin(error))
+    if (DATABASE_AWAY.has(code) || CONNECTION_LOST.test(message)) return true
+  return false
+}
+
+/** There is no room on the disk: what was asked for is not kept, and reading goes on. */
+export function diskFull(): Refused {
+  return new Refused(507, 'disk-full', 'The disk is full: this is not kept.', {
+    detail: 'All that was kept before can be read. Make room on the disk; then it goes on by itself.',
+  })
+}
+
 function ofTheDatabase(error: unknown): Refused | null {
-  for (let e = error as DatabaseError | undefined; e; e = e.cause as DatabaseError | undefined) {
+  for (const e of errorsWithin(error)) {
     const code = e.code ?? ''
-    if (
-      DATABASE_AWAY.has(code) ||
-      /Connection terminated|timeout exceeded when trying to connect/.test(e.message ?? '')
-    )
+    if (DISK_FULL.has(code)) return diskFull()
+    if (isDatabaseAway(e))
       return new Refused(
         503,
         'database-away',
@@ -87,14 +120,6 @@ function ofTheDatabase(error: unknown): Refused | null {
     if (code === '23505') return new Refused(409, 'taken', 'There is one of these already.')
   }
   return null
-}
-
-interface DatabaseError {
-  code?: string
-  message?: string
-  /** as PostgreSQL tells it: Key (stock_id)=(…) is not present in table "stock". */
-  detail?: string
-  cause?: unknown
 }
 
 function fieldOf({ detail = '' }: DatabaseError): string {

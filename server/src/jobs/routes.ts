@@ -1,7 +1,7 @@
 import { CallOff, GateOverride, JobChange, NewJob, PowerOff, VisitChange } from '@treadle/contract'
 import { GATE_TITLES } from '@treadle/core'
 import { eq } from 'drizzle-orm'
-import { Router, type Request, type Response } from 'express'
+import type { Router, Request, Response } from 'express'
 import type { Database } from '../db/connect.ts'
 import { gateOverrides, jobs } from '../db/schema.ts'
 import { sameValues, saveVersioned, stale } from '../db/versioned.ts'
@@ -10,6 +10,7 @@ import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { inNextRound } from '../http/rounds.ts'
+import { apiRouter } from '../http/router.ts'
 import { benchOf } from './bench.ts'
 import { callOffJob, closeJob, reopenJob, writeJobChange, writeVisitChange } from './changes.ts'
 import { jobPage } from './page.ts'
@@ -34,7 +35,7 @@ export function jobRoutes(db: Database): Router {
     await jobChange(db, req, id, kind, work)
     await sendPage(req, res, id)
   }
-  return Router()
+  return apiRouter()
     .get('/bench', async (req, res) => {
       res.type('json').send(await bench('', nowOf(req)))
     })

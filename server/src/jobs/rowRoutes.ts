@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Schema } from 'yup'
 import type { Database, Queries } from '../db/connect.ts'
 import { photos } from '../db/schema.ts'
@@ -10,6 +10,7 @@ import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import type { Doer } from '../http/person.ts'
 import { badField } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { standingNow } from './standingNow.ts'
 
 type JobTable = PgTable & { id: AnyPgColumn; version: AnyPgColumn; jobId: AnyPgColumn }
@@ -56,7 +57,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
     const mine = and(eq(table.id, id), eq(table.jobId, jobId))
     return ((await tx.select().from(plainTable).where(mine))[0] ?? null) as T['$inferSelect'] | null
   }
-  return Router()
+  return apiRouter()
     .put(`/jobs/:id/${path}/:row`, async (req, res) => {
       const body = await bodyOf(schema, req)
       const { id, version, ...figures } = body

@@ -7,6 +7,7 @@ import { sameValues, stale } from '../db/versioned.ts'
 import { inTransaction } from '../door/transaction.ts'
 import { nowOf } from '../http/now.ts'
 import { writeJournal } from '../journal/write.ts'
+import { nextNumber } from './nextNumber.ts'
 
 /**
  * Takes in a clock; a repeated request (same job id) finds it taken in.
@@ -52,9 +53,10 @@ export async function takeIn(db: Database, req: Request, body: NewJob): Promise<
       if (!there || there.ownerId !== owner.id || !sameValues(clock, there))
         throw stale(there, 'This clock has been changed, or is another’s; look it up again.')
     }
+    const number = await nextNumber(tx)
     const [job] = await tx
       .insert(jobs)
-      .values({ ...values, id: body.id, bay: 'arrive', runs: 'not-tried', receivedAt: at })
+      .values({ ...values, id: body.id, number, bay: 'arrive', runs: 'not-tried', receivedAt: at })
       .onConflictDoNothing()
       .returning()
     // Taken in meanwhile: by the same request, sent twice at once, or as another, which undoes this one.

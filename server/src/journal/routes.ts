@@ -1,15 +1,16 @@
 import { JournalNote } from '@treadle/contract'
 import { and, desc, eq, ilike, isNull, or } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { journal } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import { jobChange } from '../door/jobChange.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { badField } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 
 export function journalRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/jobs/:id/journal', async (req, res) => {
       const words = wordsOf(req)
       const found =

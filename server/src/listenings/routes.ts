@@ -1,7 +1,7 @@
 import { NewListening } from '@treadle/contract'
 import { outOfBeatMs, splitTold, type SideSound } from '@treadle/core'
 import { and, desc, eq, isNotNull, lt, ne } from 'drizzle-orm'
-import { Router, type RequestHandler } from 'express'
+import type { Router, RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
 import { clocks, files, footings, jobs, listenings } from '../db/schema.ts'
@@ -12,13 +12,14 @@ import { sendFile } from '../files/send.ts'
 import { digestOf, storeFile } from '../files/store.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { findOpenJob } from '../jobs/find.ts'
 import { requireWave } from './requireWave.ts'
 
 const MOST_SOUND_BYTES = 80_000_000
 
 export function listeningRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
-  return Router()
+  return apiRouter()
     .put('/jobs/:id/listenings/:row', async (req, res) => {
       const body = await bodyOf(NewListening, req)
       sameId(idOf(req, 'row'), body.id)

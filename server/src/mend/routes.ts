@@ -1,18 +1,19 @@
 import { ArborTestChange, BushingChange, PIVOT_WORK_TITLES, PivotChange, ReservationChange } from '@treadle/contract'
 import { mayCut, stepDone } from '@treadle/core'
 import { and, eq, ne, sql } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { arborTests, bushings, holes, pivots, reservations } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { badField, Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { requireFinishedPivot } from './pivotFirst.ts'
 import { followBush, holdStock } from '../stock/hold.ts'
 
 /** Inspecting and mending: the test between the plates, the pivots, the work on each hole, what is promised of the stock. */
 export function mendRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'arbor-tests',
       table: arborTests,

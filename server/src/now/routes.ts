@@ -1,7 +1,7 @@
 import { NowMark } from '@treadle/contract'
 import { timeThere } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import { randomBytes } from 'node:crypto'
 import type { Database } from '../db/connect.ts'
 import { calendarKeys, nowMarks } from '../db/schema.ts'
@@ -11,6 +11,7 @@ import { shopChange } from '../door/shopChange.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { benchOf } from '../jobs/bench.ts'
 import { readSettings } from '../settings/store.ts'
 import { calendarOf } from './calendar.ts'
@@ -24,7 +25,7 @@ export function nowRoutes(db: Database): Router {
     const { tags, recalls } = await benchOf(db, at)
     return calendarOf(workshop, [...tags, ...recalls])
   }
-  return Router()
+  return apiRouter()
     .put('/jobs/:id/now', async (req, res) => {
       const mark = await bodyOf(NowMark, req)
       await jobChange(db, req, idOf(req), { kind: 'now', closedToo: true }, async ({ tx, job, person, write }) => {

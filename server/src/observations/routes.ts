@@ -1,9 +1,10 @@
 import { CONDITION_KIND_TITLES, ConditionItem, ConfirmedCause, Observation, PART_CLASS_TITLES } from '@treadle/contract'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { conditions, confirmedCauses, observations } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { observationWords, takenBackWords } from './words.ts'
+import { apiRouter } from '../http/router.ts'
 
 function saysTheSame(body: Observation, was: Pick<Observation, 'answer' | 'figure' | 'second'>): boolean {
   return body.answer === was.answer && body.figure === was.figure && body.second === was.second
@@ -11,7 +12,7 @@ function saysTheSame(body: Observation, was: Pick<Observation, 'answer' | 'figur
 
 /** What was seen, tried and asked; the condition record; what it was in the end. */
 export function observationRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'observations',
       table: observations,

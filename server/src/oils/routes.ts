@@ -1,7 +1,7 @@
 import { OilChange } from '@treadle/contract'
 import { oilingSeen } from '@treadle/core'
 import { and, asc, count, desc, eq, getTableColumns, inArray, ne, or, type SQL } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { jobs, oils, oilSheets, photos, rateEvents, witnesses } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
@@ -9,12 +9,13 @@ import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 
 const MOST_WITNESSES = 2000
 
 /** The oils of the workshop, and what pictures of the sinks tell of them. */
 export function oilRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/oils', async (_req, res) => {
       res.json(await db.select().from(oils).orderBy(asc(oils.kind), asc(oils.name), asc(oils.id)).limit(500))
     })

@@ -1,6 +1,6 @@
 import { ClockPassed, OwnerChange, OwnerMerge, type OwnerListed } from '@treadle/contract'
 import { asc, eq, ilike, inArray, or } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database, Queries } from '../db/connect.ts'
 import { clocks, owners } from '../db/schema.ts'
 import { saveVersioned, stale } from '../db/versioned.ts'
@@ -8,12 +8,13 @@ import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 
 const MOST = 20
 
 /** Owners: found by name, telephone or address, changed, made one where one is in the book twice, and their clocks passed on. */
 export function ownerRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/owners', async (req, res) => {
       const pattern = containing(wordsOf(req))
       const found = await db

@@ -1,12 +1,13 @@
 import { PendulumSheetChange, RUN_DOWN_TITLES, RunDownChange, SHEET_PART_TITLES } from '@treadle/contract'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { pendulums, runDowns } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { apiRouter } from '../http/router.ts'
 
 /** The pendulum laid out, and its run-downs. */
 export function pendulumRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'pendulums',
       table: pendulums,

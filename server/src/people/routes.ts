@@ -1,15 +1,16 @@
 import { Person } from '@treadle/contract'
 import { asc, eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { people } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
+import { apiRouter } from '../http/router.ts'
 
 export function peopleRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/people', async (_req, res) => {
       res.json(await db.select().from(people).orderBy(asc(people.name)))
     })

@@ -8,7 +8,8 @@ import { BrokenPicture, withoutData } from './withoutData.ts'
 const SCREEN_PIXELS = 1600
 const THUMB_PIXELS = 320
 const MOST_PIXELS = 80_000_000
-const KINDS = new Set(['image/jpeg', 'image/png', 'image/webp'])
+const KINDS = ['image/jpeg', 'image/png', 'image/webp'] as const
+export type PictureKind = (typeof KINDS)[number]
 
 /** A photo of dozens of millions of points takes a hundred megabytes while it is worked on: two at a time, others wait. */
 const atWork = pLimit(2)
@@ -16,7 +17,7 @@ const atWork = pLimit(2)
 sharp.cache(false)
 
 export interface Pictures {
-  kind: string
+  kind: PictureKind
   width: number
   height: number
   original: Buffer
@@ -24,21 +25,49 @@ export interface Pictures {
   thumb: Buffer
 }
 
-/** The three pictures that are kept of a photo: as it was taken, for the screen, for lists; the latter two upright. */
-export function picturesOf(path: string, keepData: boolean): Promise<Pictures> {
+/**
+ * Makes the three pictures that are kept of a photo: as it was taken, for the screen, for lists; the latter two upright.
+ * `use` keeps them before another photo’s turn comes: however many are sent at once, two are in hand.
+ */
+export function withPictures<T>(path: string, keepData: boolean, use: (pictures: Pictures) => Promise<T>): Promise<T> {
+  return atWork(async () => use(await picturesOf(path, keepData)))
+}
+
+async function picturesOf(path: string, keepData: boolean): Promise<Pictures> {
+  const kind = await pictureKind(path)
+  if (kind === null)
+    throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
+  try {
+    const screen = await shrunk(path, SCREEN_PIXELS, 82)
+    const thumb = await shrunk(screen.data, THUMB_PIXELS, 80)
+    const original = keepData ? await readFile(path) : await bare(path, kind)
+    const { width, height } = screen.info
+    return { kind, width, height, original, screen: screen.data, thumb: thumb.data }
+  } catch (error) {
+    if (error instanceof Refused) throw error
+    throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+  }
+}
+
+/** The kind of picture that the bytes of a file begin as; null: none that is kept. */
+async function pictureKind(path: string): Promise<PictureKind | null> {
+  const kind = (await fileTypeFromFile(path))?.mime
+  return KINDS.find((known) => known === kind) ?? null
+}
+
+/**
+ * What a file is by its bytes, all of it decoded: the kind of picture; null where it is none, or a broken one. `bare` asks
+ * for its bytes without what its camera wrote into it.
+ */
+export function wholePicture(path: string): Promise<{ kind: PictureKind; bare: () => Promise<Buffer> } | null> {
   return atWork(async () => {
-    const kind = (await fileTypeFromFile(path))?.mime ?? ''
-    if (!KINDS.has(kind))
-      throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
+    const kind = await pictureKind(path)
+    if (kind === null) return null
     try {
-      const screen = await shrunk(path, SCREEN_PIXELS, 82)
-      const thumb = await shrunk(screen.data, THUMB_PIXELS, 80)
-      const original = keepData ? await readFile(path) : await bare(path, kind)
-      const { width, height } = screen.info
-      return { kind, width, height, original, screen: screen.data, thumb: thumb.data }
-    } catch (error) {
-      if (error instanceof Refused) throw error
-      throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+      await shrunk(path, THUMB_PIXELS, 80)
+      return { kind, bare: () => atWork(() => bare(path, kind)) }
+    } catch {
+      return null
     }
   })
 }
@@ -52,7 +81,7 @@ function shrunk(source: string | Buffer, pixels: number, quality: number) {
     .toBuffer({ resolveWithObject: true })
 }
 
-async function bare(path: string, kind: string): Promise<Buffer> {
+async function bare(path: string, kind: PictureKind): Promise<Buffer> {
   const { orientation = 1 } = await sharp(path, { limitInputPixels: MOST_PIXELS }).metadata()
   // A PNG that is to be turned is turned: it loses nothing by being written anew.
   if (kind === 'image/png' && orientation > 1)

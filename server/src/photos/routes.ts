@@ -1,5 +1,5 @@
 import { eq, getTableColumns } from 'drizzle-orm'
-import { Router, type RequestHandler } from 'express'
+import type { Router, RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database, Queries } from '../db/connect.ts'
 import { photos } from '../db/schema.ts'
@@ -10,14 +10,15 @@ import { sendFile } from '../files/send.ts'
 import { digestOf, storeFile } from '../files/store.ts'
 import { idOf, oneLineOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { findOpenJob } from '../jobs/find.ts'
 import { readSettings } from '../settings/store.ts'
-import { picturesOf } from './pictures.ts'
+import { withPictures } from './pictures.ts'
 
 const MOST_PHOTO_BYTES = 25_000_000
 
 export function photoRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
-  return Router()
+  return apiRouter()
     .put('/jobs/:id/photos/:photo', aMinute, async (req, res) => {
       const jobId = idOf(req)
       const sent = { id: idOf(req, 'photo'), caption: oneLineOf(req.query.caption, 200) }
@@ -25,19 +26,20 @@ export function photoRoutes(db: Database, receive: Receive, aMinute: RequestHand
       const made = await receive(req, res, MOST_PHOTO_BYTES, async ({ path, digest }) => {
         if (await isThere(db, jobId, sent, digest)) return false
         const { keepPhotoData } = await readSettings(db)
-        const { kind, width, height, original, screen, thumb } = await picturesOf(path, keepPhotoData)
-        return jobChange(db, req, jobId, { kind: 'photo' }, async ({ tx, job, person, at, write }) => {
-          // Sent twice at once, it came in while this one was worked on.
-          if (await isThere(tx, jobId, sent, digest)) return false
-          const [originalId, screenId, thumbId] = [uuid(), uuid(), uuid()]
-          await storeFile(tx, originalId, kind, original)
-          await storeFile(tx, screenId, 'image/webp', screen)
-          await storeFile(tx, thumbId, 'image/webp', thumb)
-          const kept = { ...sent, jobId: job.id, width, height, takenAt: at, digest, ...person }
-          await tx.insert(photos).values({ ...kept, originalId, screenId, thumbId })
-          await write(`Photo${sent.caption === '' ? '' : `: ${sent.caption}`}.`, { photo: sent.id })
-          return true
-        })
+        return withPictures(path, keepPhotoData, ({ kind, width, height, original, screen, thumb }) =>
+          jobChange(db, req, jobId, { kind: 'photo' }, async ({ tx, job, person, at, write }) => {
+            // Sent twice at once, it came in while this one was worked on.
+            if (await isThere(tx, jobId, sent, digest)) return false
+            const [originalId, screenId, thumbId] = [uuid(), uuid(), uuid()]
+            await storeFile(tx, originalId, kind, original)
+            await storeFile(tx, screenId, 'image/webp', screen)
+            await storeFile(tx, thumbId, 'image/webp', thumb)
+            const kept = { ...sent, jobId: job.id, width, height, takenAt: at, digest, ...person }
+            await tx.insert(photos).values({ ...kept, originalId, screenId, thumbId })
+            await write(`Photo${sent.caption === '' ? '' : `: ${sent.caption}`}.`, { photo: sent.id })
+            return true
+          }),
+        )
       })
       res.status(made ? 201 : 200).json({ id: sent.id })
     })

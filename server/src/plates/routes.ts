@@ -1,14 +1,16 @@
 import { PLATES, PlateMapChange } from '@treadle/contract'
 import { outlinesOf } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { holes, jobs, photos, plateMaps } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { holdClock, jobChange } from '../door/jobChange.ts'
 import { sendSaved } from '../http/answer.ts'
+import { INERT } from '../files/send.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { findJob } from '../jobs/find.ts'
 import { plateDxf } from './dxf.ts'
 import { plateSvg } from './svg.ts'
@@ -20,7 +22,7 @@ const FORMATS = {
 
 /** The two plates of a clock, set out from one of its jobs, kept for all. */
 export function plateRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/jobs/:id/plates/:drawing', async (req, res) => {
       const [name, ending] = (req.params.drawing ?? '').split('.')
       const plate = PLATES.find((p) => p === name)
@@ -31,7 +33,7 @@ export function plateRoutes(db: Database): Router {
       if (!map) throw new Refused(404, 'not-found', 'The plates of this clock are not set out yet.')
       const measured = await db.select().from(holes).where(eq(holes.jobId, job.id))
       const drawing = format.draw(outlinesOf(map, measured, plate))
-      res.type(format.type).attachment(`clock-${job.number}-${plate}-plate.${ending}`).send(drawing)
+      res.set(INERT).type(format.type).attachment(`clock-${job.number}-${plate}-plate.${ending}`).send(drawing)
     })
     .put('/jobs/:id/plates/:row', async (req, res) => {
       const { id, version, ...map } = await bodyOf(PlateMapChange, req)

@@ -1,12 +1,13 @@
 import { EVENT_TITLES, LogSheet, RateEventChange, READING_WAY_TITLES, ReadingChange } from '@treadle/contract'
 import { turnFraction } from '@treadle/core'
 import { eq } from 'drizzle-orm'
-import { Router, type Request } from 'express'
+import type { Router, Request } from 'express'
 import type { Database } from '../db/connect.ts'
 import { rateEvents, readings } from '../db/schema.ts'
 import { jobChange } from '../door/jobChange.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
+import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { readSettings } from '../settings/store.ts'
 import { requireDry } from '../set/dryFirst.ts'
@@ -38,7 +39,7 @@ export function rateRoutes(db: Database): Router {
     goneSentence: (row) =>
       `Taken back: ${EVENT_TITLES[row.kind as RateEventChange['kind']]} of ${row.at.toISOString()}.`,
   })
-  return Router()
+  return apiRouter()
     .use(readingRows, eventRows)
     .get('/jobs/:id/log.csv', async (req, res) => {
       const jobId = idOf(req)

@@ -1,11 +1,12 @@
 import { LoggerSheet, MOST_BESIDE_CLOCK, WatchTemperatures } from '@treadle/contract'
 import { eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database } from '../db/connect.ts'
 import { thermometers } from '../db/schema.ts'
 import { jobChange, type JobDoing } from '../door/jobChange.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
+import { apiRouter } from '../http/router.ts'
 import { readSettings } from '../settings/store.ts'
 import { readLogger, thinned } from '../watches/logger.ts'
 
@@ -14,7 +15,7 @@ const BEFORE_IT_CAME_MS = 2 * 86_400_000
 
 /** How warm it was beside a clock: read off a thermometer, or from a logger's sheet. */
 export function thermometerRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .put('/jobs/:id/thermometer', async (req, res) => {
       const { temperatures } = await bodyOf(WatchTemperatures, req)
       await jobChange(db, req, idOf(req), { kind: 'reading' }, async (doing) => {

@@ -9,15 +9,16 @@ import {
   WitnessChange,
 } from '@treadle/contract'
 import { timeInWords } from '@treadle/core'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { dryRuns, footings, oilSheets, strikeCounts, witnesses } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { requireDry } from './dryFirst.ts'
+import { apiRouter } from '../http/router.ts'
 
 /** Back together: dry runs, oil, pictures of the sinks, the strike counted, and where it stands in beat. */
 export function setRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'dry-runs',
       table: dryRuns,

@@ -1,15 +1,16 @@
 import { Settings } from '@treadle/contract'
 import { eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { settings } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
+import { apiRouter } from '../http/router.ts'
 import { readSettings } from './store.ts'
 
 export function settingsRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/settings', async (_req, res) => {
       res.json(await readSettings(db))
     })

@@ -7,7 +7,7 @@ import {
   type StockPromise,
 } from '@treadle/contract'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
 import { bushings, clocks, holes, jobs, reservations, springSheets, stock, stockImports } from '../db/schema.ts'
@@ -17,6 +17,7 @@ import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { inNextRound } from '../http/rounds.ts'
+import { apiRouter } from '../http/router.ts'
 import { identity, readStockCsv, stockCsv } from './csv.ts'
 import { holdRow, promisedOf } from './hold.ts'
 import { isPromised } from './promised.ts'
@@ -25,7 +26,7 @@ import { readStock } from './store.ts'
 /** The drawers: a row at a time, or whole lists in and out. */
 export function stockRoutes(db: Database): Router {
   const drawers = inNextRound(() => readStock(db))
-  return Router()
+  return apiRouter()
     .get('/stock', async (_req, res) => {
       res.type('json').send(await drawers('', null))
     })

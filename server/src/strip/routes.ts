@@ -1,14 +1,15 @@
 import { StripMark, StripStep, TRAY_TITLES } from '@treadle/contract'
 import { isPlate } from '@treadle/core'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { stripMarks, stripSteps } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
 /** Taking apart: the marks made before, and the log, step by step. */
 export function stripRoutes(db: Database): Router {
-  return Router().use(
+  return apiRouter().use(
     rowRoutes(db, {
       path: 'strip-marks',
       table: stripMarks,

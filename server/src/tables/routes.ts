@@ -1,6 +1,6 @@
 import { check, TableChange, WORKSHOP_TABLES, type TableName } from '@treadle/contract'
 import { eq, sql } from 'drizzle-orm'
-import { Router, type Request } from 'express'
+import type { Router, Request } from 'express'
 import type { Schema } from 'yup'
 import type { Database } from '../db/connect.ts'
 import { confirmedCauses, workshopTables } from '../db/schema.ts'
@@ -8,11 +8,12 @@ import { sameValues, stale } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { readTable } from './store.ts'
 
 /** Prices, baths and the trouble finder's table, which the workshop writes for itself. */
 export function tableRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/tables/:name', async (req, res) => {
       res.json(await readTable(db, nameOf(req)))
     })

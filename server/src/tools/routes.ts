@@ -1,16 +1,17 @@
 import { ToolChange } from '@treadle/contract'
 import { asc, eq } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { tools } from '../db/schema.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
+import { apiRouter } from '../http/router.ts'
 
 /** The drawer of files, abrasives and stones. */
 export function toolRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/tools', async (_req, res) => {
       res.json(
         await db

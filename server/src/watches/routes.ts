@@ -8,7 +8,7 @@ import {
 } from '@treadle/contract'
 import { runOf, timeOfStrike, timeThere } from '@treadle/core'
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
-import { Router, type RequestHandler } from 'express'
+import type { Router, RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database, Queries } from '../db/connect.ts'
 import { clocks, files, rateEvents, readings, strikeCounts, watches, watchMarks, watchMinutes } from '../db/schema.ts'
@@ -19,6 +19,7 @@ import { sendFile } from '../files/send.ts'
 import { storeFile } from '../files/store.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { watchOf } from './find.ts'
 import { readLogger, thinned } from './logger.ts'
@@ -32,7 +33,7 @@ const MOST_SOUND_BYTES = 20_000_000
 
 /** Watches kept on a clock: their minutes, what they heard, and the sound about what was odd. */
 export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHandler): Router {
-  return Router()
+  return apiRouter()
     .use(
       rowRoutes(db, {
         path: 'watches',

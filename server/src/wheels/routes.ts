@@ -9,7 +9,7 @@ import {
 } from '@treadle/contract'
 import { drawPart, faultsInWords, FieldError, releaseOfSheet, releaseToKeep, unlessRefused } from '@treadle/core'
 import { and, eq, sql } from 'drizzle-orm'
-import { Router } from 'express'
+import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import {
   clocks,
@@ -24,8 +24,10 @@ import {
   wheelSheets,
 } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
+import { INERT } from '../files/send.ts'
 import { idOf } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
+import { apiRouter } from '../http/router.ts'
 import { findJob } from '../jobs/find.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { followTaken } from '../stock/hold.ts'
@@ -35,7 +37,7 @@ import { partSvg } from './svg.ts'
 
 /** Wheels, pinions, springs, the escapement, the depthing tool and parts that are made. */
 export function wheelRoutes(db: Database): Router {
-  return Router()
+  return apiRouter()
     .get('/jobs/:id/made-parts/:drawing', async (req, res) => {
       const [row, ending] = (req.params.drawing ?? '').split('.')
       const format = ending === 'svg' || ending === 'dxf' ? FORMATS[ending] : undefined
@@ -47,6 +49,7 @@ export function wheelRoutes(db: Database): Router {
       const drawing = unlessRefused(() => drawPart(part.part, part.sizes))
       if (drawing instanceof FieldError) throw new Refused(422, 'sizes', 'It can’t be drawn with these sizes.')
       res
+        .set(INERT)
         .type(format.type)
         .attachment(`clock-${job.number}-${part.part.replace(' ', '-')}.${ending}`)
         .send(format.draw(drawing, part.name))

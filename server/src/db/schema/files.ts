@@ -1,4 +1,4 @@
-import { customType, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import { boolean, customType, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { moment } from './columns.ts'
 import { byWhom } from './people.ts'
 import { ofJob } from './jobs.ts'
@@ -10,6 +10,8 @@ export const files = pgTable('files', {
   id: uuid('id').primaryKey(),
   type: text('type').notNull(),
   size: integer('size').notNull(),
+  /** of an archive that is being taken in: nothing shows it yet, and it goes if that is broken off */
+  staged: boolean('staged').notNull().default(false),
 })
 
 export const fileChunks = pgTable(

@@ -8,13 +8,12 @@ import {
   jsonb,
   pgTable,
   primaryKey,
-  serial,
   text,
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
-import { byWhom } from './people.ts'
+import { broughtBy, byWhom } from './people.ts'
 import { clocks } from './clocks.ts'
 
 /** The job a row belongs to. */
@@ -28,7 +27,10 @@ export const jobs = pgTable(
   'jobs',
   {
     id: uuid('id').primaryKey(),
-    number: serial('number').notNull().unique(),
+    /** counted in the change that takes it in, so that none is ever left out */
+    number: integer('number').notNull().unique(),
+    /** what it was elsewhere, where an archive brought it and that was another’s here */
+    numberElsewhere: integer('number_elsewhere'),
     clockId: uuid('clock_id')
       .notNull()
       .references(() => clocks.id),
@@ -78,6 +80,7 @@ export const gateOverrides = pgTable(
     reason: text('reason').notNull(),
     at: moment('at').notNull(),
     ...byWhom(),
+    ...broughtBy(),
   },
   (t) => [index('gate_overrides_job').on(t.jobId)],
 )

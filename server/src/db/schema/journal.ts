@@ -1,6 +1,6 @@
 import { index, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { moment } from './columns.ts'
-import { byWhom } from './people.ts'
+import { broughtBy, byWhom } from './people.ts'
 import { jobs } from './jobs.ts'
 
 /**
@@ -22,6 +22,7 @@ export const journal = pgTable(
     text: text('text').notNull(),
     figures: jsonb('figures').$type<Record<string, unknown>>().notNull(),
     corrects: uuid('corrects'),
+    ...broughtBy(),
   },
   (t) => [index('journal_job').on(t.jobId, t.at), index('journal_about').on(t.about, t.aboutId, t.at)],
 )

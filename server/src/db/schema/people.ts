@@ -1,4 +1,5 @@
-import { boolean, pgTable, text, uuid } from 'drizzle-orm/pg-core'
+import type { Brought } from '@treadle/contract'
+import { boolean, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import { moment, version } from './columns.ts'
 
 export const people = pgTable('people', {
@@ -14,6 +15,9 @@ export const byWhom = () => ({
   who: text('who').notNull(),
   whoId: uuid('who_id').references(() => people.id),
 })
+
+/** By which archive a row was brought, when and by whom it was taken in; null: it was written here. */
+export const broughtBy = () => ({ brought: jsonb('brought').$type<Brought>() })
 
 /** When and by whom a row was written last, and its version. */
 export const made = () => ({ at: moment('at').notNull(), ...byWhom(), version: version() })
