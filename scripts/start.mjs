@@ -23,10 +23,10 @@ const backups = join(DATA, 'backups', name)
 // Whoever read what is said here may have gone; the workshop stays.
 for (const out of [process.stdout, process.stderr]) out.on('error', () => undefined)
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void close())
-let server
+let server = null
 let database
 let ours = false
-let looking
+let looking = null
 let backing = null
 let backupLook
 let closing = false

@@ -1,4 +1,5 @@
 import type { Brought } from './brought.ts'
+import type { UnreadableRow } from './unreadable.ts'
 import type { Bay, Ending, Gate, Owed, ScopeKind, WaitsFor } from '@treadle/core'
 import { BAY_NAMES, GATE_NAMES, POWER_METHODS, SCOPES, TRAIN_NAMES, WAITS } from '@treadle/core/choices'
 import { type Clock, type ClockKind, NewClock, Owner } from './clock.ts'
@@ -260,8 +261,13 @@ export interface Standing {
   owed: Owed[]
 }
 
+/** A job that was opened again, and what was promised to it and can’t be had any more, in words. */
+export type Reopened = JobPage & { noMore: string[] }
+
 /** A whole job, as its pages need it. */
 export interface JobPage {
+  /** rows that can’t be read, left out of all else */
+  unreadable: UnreadableRow[]
   job: JobRow
   clock: Clock
   owner: Owner

@@ -79,7 +79,7 @@ export interface TableAnswer<N extends TableName> {
 /** One of them as it is kept: what its own schema asks. */
 export const TableKept = only({
   name: string()
-    .oneOf(Object.keys(WORKSHOP_TABLES) as TableName[])
+    .oneOf(Object.keys(WORKSHOP_TABLES) as TableName[], 'there is no table “${value}”')
     .required(),
   values: mixed<object>((value): value is object => typeof value === 'object' && value !== null).required(),
 }).test('values', function ({ name, values }) {

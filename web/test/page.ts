@@ -31,6 +31,7 @@ export const RULES: HoleRules = { bushing: DEFAULT_SETTINGS.bushing, cuttersMm: 
 
 /** A job’s page with hardly anything on it yet. */
 export const PAGE: JobPage = {
+  unreadable: [],
   job: {
     id: '',
     number: 4,

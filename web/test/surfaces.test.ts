@@ -9,6 +9,7 @@ test('each surface has an address of its own, and each kind of work one place', 
   expect(new Set(owed).size).toBe(owed.length)
   // Every kind that the core can owe; the type of the record holds this list to the core's.
   const kinds: Record<Parameters<typeof whereOwed>[0], string> = {
+    unreadable: 'arrive',
     observe: 'listen',
     'send-on': 'arrive',
     answer: 'estimate',

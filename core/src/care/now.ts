@@ -6,6 +6,7 @@ import type { ClicksStanding } from '../wheel/clicks.ts'
 
 export interface Owed {
   kind:
+    | 'unreadable'
     | 'observe'
     | 'waits'
     | 'tell-owner'

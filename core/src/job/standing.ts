@@ -17,6 +17,7 @@ import type { RateEventKind } from '../rate/kinds.ts'
 import { turnInWords } from '../rate/words.ts'
 import type { Ticks } from '../listen/hearing.ts'
 import { partsCount, type LoggedStep } from '../strip/assembly.ts'
+import { markedWork } from '../strip/markedWork.ts'
 import { meshMarks, type MarkedWork } from '../strip/meshMarks.ts'
 import { clicksOf } from '../wheel/clicks.ts'
 import { oilOpen, type OilTicks } from '../oil/ticks.ts'
@@ -300,12 +301,6 @@ export function lossesOf(observations: { key: string; answer: string; note: stri
 function sizedBeforePivot({ bushings, holes, pivots }: JobFacts) {
   const cut = new Set(bushings.filter((b) => b.done.includes('cut')).map((b) => b.holeId))
   return holes.filter((h) => cut.has(h.id) && pivots.some((p) => samePlace(p, h) && p.finishedMm === null))
-}
-
-/** What of a clock's work asks for marks before its plates are parted. */
-export function markedWork({ trains, work, pendulum }: ClockFacts): MarkedWork {
-  const { strikeWork, moon, calendar } = work
-  return { trains, strikeWork, moon, calendar, pendulum: pendulum.beatsPerHour !== null || pendulum.lengthMm !== null }
 }
 
 function answerAwaitedSince(all: JobFacts['estimates']): number | null {

@@ -3,13 +3,16 @@ interface OfArbor {
   arbor: string
 }
 
+/** An end of an arbor, as holes and pivots name it. */
+export type EndPlace = OfArbor & { plate: string }
+
 /** Whether two things belong to the same arbor. */
 export function sameArbor(a: OfArbor, b: OfArbor): boolean {
   return a.train === b.train && a.arbor === b.arbor
 }
 
 /** Whether two things belong to the same end of the same arbor: a hole and its pivot. */
-export function samePlace(a: OfArbor & { plate: string }, b: OfArbor & { plate: string }): boolean {
+export function samePlace(a: EndPlace, b: EndPlace): boolean {
   return sameArbor(a, b) && a.plate === b.plate
 }
 

@@ -22,6 +22,11 @@ export function ledKey(key: string): string {
   return `assembly:${key}`
 }
 
+/** Whether a key keeps a led step of the assembly. */
+export function isLed(key: string): boolean {
+  return key.startsWith(ledKey(''))
+}
+
 /**
  * How a movement goes together again: its strip log read backwards, with what the log can't know between: the going train
  * alone and run dry before the others are in, the plate closed a little at a time, endshake at every arbor.

@@ -1,7 +1,7 @@
 import { boundsOf, type Settings } from '@treadle/contract'
 import { ValidationError, type Schema } from 'yup'
 import { settingsFrom } from '../settings/store.ts'
-import { ROW_SCHEMAS } from './rowSchemas.ts'
+import { ROW_SCHEMAS } from '../db/rowSchemas.ts'
 import { isRequired } from './schemaOfTables.ts'
 import type { Carried, CarriedName } from './tables.ts'
 import { unreadable } from './zip.ts'
@@ -40,7 +40,8 @@ export function checkedRow(one: Carried, row: unknown, line: number): Row {
     if (typeof value === 'string' && !keys.includes(key) && value.length > MOST_NAME)
       throw unreadable(`${where}: ${key} is far too long.`)
   }
-  if (typeof given.version === 'number' && given.version < 1)
+  // A row is made with 1; a table of the workshop is kept by what it was read at, which may be none.
+  if (typeof given.version === 'number' && given.version < (one.keys.includes('id') ? 1 : 0))
     throw unreadable(`${where}: version is not what it must be.`)
   // What was never told stands as null in its column, and is left out where one sends it.
   const isTold = (key: string) => given[key] !== undefined && (given[key] !== null || mayBeNull(one.name, key))

@@ -1,18 +1,9 @@
 import { getTableColumns, is } from 'drizzle-orm'
 import { getTableConfig, PgTable, type PgColumn } from 'drizzle-orm/pg-core'
 import * as schema from '../db/schema.ts'
+import { LEFT_HERE, type CarriedName } from '../db/tableNames.ts'
 
-type Tables = typeof schema
-type NamedBy<K extends keyof Tables> = Tables[K] extends PgTable ? Tables[K]['_']['name'] : never
-/** Every table of the workshop’s book. */
-type AnyTable = { [K in keyof Tables]: NamedBy<K> }[keyof Tables]
-
-/** A secret of this machine, and the bytes of files, which travel as files. */
-const LEFT_HERE = ['calendar_keys', 'file_chunks'] as const
-/** A table that an archive carries. */
-export type CarriedName = Exclude<AnyTable, (typeof LEFT_HERE)[number]>
-/** The table of that name. */
-export type TableOf<N extends CarriedName> = Extract<Tables[keyof Tables], PgTable & { _: { name: N } }>
+export type { CarriedName }
 
 /** What is of this machine alone, and no part of a row elsewhere. */
 const OWN_COLUMNS: Partial<Record<CarriedName, string[]>> = { files: ['staged'] }

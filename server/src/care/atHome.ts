@@ -13,6 +13,7 @@ import {
 import { and, asc, eq, gt, inArray, isNotNull, isNull, lt, max, ne, notExists, or, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import type { Database } from '../db/connect.ts'
+import { withBlanks } from '../db/readable.ts'
 import { clocks, jobs, nowMarks, observations, oils, oilSheets, owners, rateEvents, witnesses } from '../db/schema.ts'
 
 const DAY_MS = 86_400_000
@@ -111,7 +112,8 @@ async function guaranteedAtHome(
     )
     .orderBy(jobs.closedAt)
     .limit(most)
-  return found.map(({ job, clock, owner }) => {
+  return found.map(({ job, clock: kept, owner }) => {
+    const clock = withBlanks('clocks', clocks, kept)
     const due = guaranteeDue(dayThere(secondsOf(job.closedAt ?? now), timeZone), months)
     return { job, clock, owner, oiledOn: null, dues: due === null ? [] : [due] }
   })
@@ -160,7 +162,8 @@ async function oiledAtHome(db: Database, settings: Settings, by: Date, most: num
       .where(inArray(witnesses.jobId, ids))
       .orderBy(asc(witnesses.at)),
   ])
-  return due.map(({ job, clock, owner, at, oil }) => {
+  return due.map(({ job, clock: kept, owner, at, oil }) => {
+    const clock = withBlanks('clocks', clocks, kept)
     const oiledOn = dayThere(secondsOf(at), settings.timeZone)
     const facts: CareFacts = {
       oiledOn,

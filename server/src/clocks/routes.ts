@@ -4,6 +4,7 @@ import { and, asc, desc, eq, getTableColumns, ilike, inArray, or } from 'drizzle
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { clocks, confirmedCauses, jobs, journal, owners } from '../db/schema.ts'
+import { withBlanks } from '../db/readable.ts'
 import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
@@ -68,7 +69,13 @@ export function clockRoutes(db: Database): Router {
           ),
         )
         .orderBy(desc(jobs.receivedAt))
-      res.json(found.map((f) => ({ ...f, visits: visits.filter((v) => v.clockId === f.clock.id) })))
+      res.json(
+        found.map(({ clock, owner }) => ({
+          clock: withBlanks('clocks', clocks, clock),
+          owner,
+          visits: visits.filter((v) => v.clockId === clock.id),
+        })),
+      )
     })
     .get('/clocks/:id', async (req, res) => {
       const id = idOf(req)
@@ -118,8 +125,9 @@ export function clockRoutes(db: Database): Router {
         ]),
       )
       res.json({
-        ...found[0],
-        visits: visits.map((v) => ({ ...v, told: told.get(v.id) ?? [] })),
+        owner: found[0].owner,
+        clock: withBlanks('clocks', clocks, found[0].clock),
+        visits: visits.map((v) => ({ ...withBlanks('jobs', jobs, v), told: told.get(v.id) ?? [] })),
         journal: entries,
         learned,
       })

@@ -2,9 +2,10 @@ import { rateLimit } from 'express-rate-limit'
 import type { Request, RequestHandler, Response } from 'express'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
-import { mkdir, mkdtemp, rm, statfs } from 'node:fs/promises'
+import { mkdir, mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { freeBytesOf } from '../http/diskGuard.ts'
 import { Refused } from '../http/problem.ts'
 
 /** What may be sent to be kept, and how. */
@@ -73,10 +74,9 @@ export function receiver(limits: UploadLimits): Receive {
     const tooLarge = new Refused(413, 'too-large', `That file is larger than ${Math.round(mostBytes / 1e6)} MB.`)
     if (Number(req.headers['content-length'] ?? 0) > mostBytes) refuse(tooLarge)
     await mkdir(limits.folder, { recursive: true })
-    const { bavail, bsize } = await statfs(limits.folder)
-    if (bavail * bsize < limits.leastFreeBytes)
+    if ((await freeBytesOf(limits.folder)) < limits.leastFreeBytes)
       refuse(
-        new Refused(507, 'disk-full', 'The disk is nearly full, so no more pictures and sounds are kept.', {
+        new Refused(507, 'disk-nearly-full', 'The disk is nearly full, so no more pictures and sounds are kept.', {
           detail: 'Make room on it; all else goes on.',
         }),
       )

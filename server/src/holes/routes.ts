@@ -1,11 +1,11 @@
 import { HoleChange } from '@treadle/contract'
-import { checkHole, FieldError } from '@treadle/core'
+import { checkHole, FieldError, samePlace } from '@treadle/core'
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { holes } from '../db/schema.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { Refused } from '../http/problem.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
-import { requireFinishedPivot } from '../mend/pivotFirst.ts'
 
 export function holeRoutes(db: Database): Router {
   return rowRoutes(db, {
@@ -15,8 +15,9 @@ export function holeRoutes(db: Database): Router {
     kind: 'hole',
     check: refuseImpossible,
     place: ['train', 'arbor', 'plate'],
-    may: async ({ tx, job }, hole) => {
-      if (hole?.bushed) await requireFinishedPivot(tx, job.id, hole)
+    after: async (doing, hole, was) => {
+      const moved = hole !== null && was !== null && !samePlace(hole, was)
+      if (hole && (moved || (hole.bushed && !was?.bushed))) await requireGate(doing, { work: 'cut', holeId: hole.id })
     },
     stamp: ({ who, whoId }) => ({ measuredBy: who, whoId }),
     sentence,

@@ -1,4 +1,4 @@
-import express, { Router, type Express } from 'express'
+import express, { type Express, type Router } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'

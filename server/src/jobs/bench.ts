@@ -1,5 +1,5 @@
-import type { Settings } from '@treadle/contract'
-import { heedMarks, recallsOf, standingOf } from '@treadle/core'
+import type { Settings, UnreadableRow } from '@treadle/contract'
+import { heedMarks, recallsOf, standingOf, type Owed } from '@treadle/core'
 import { desc, inArray, isNull } from 'drizzle-orm'
 import { clocksAtHome } from '../care/atHome.ts'
 import type { Database } from '../db/connect.ts'
@@ -38,10 +38,23 @@ export async function benchOf(db: Database, now: Date) {
       job: rows.job,
       clock: rows.clock,
       owner: rows.owner,
-      owed: standingOf(rows, settings, rules, now.getTime() / 1000).owed,
+      owed: [...unreadableOwed(rows.unreadable), ...standingOf(rows, settings, rules, now.getTime() / 1000).owed],
       by: last.find((l) => l.jobId === rows.job.id)?.who ?? '',
     })),
   }
+}
+
+/** A row that can't be read keeps its job from being told whole: it comes first. */
+function unreadableOwed(rows: UnreadableRow[]): Owed[] {
+  const [first] = rows
+  if (!first) return []
+  return [
+    {
+      ...{ kind: 'unreadable', dueS: null, weight: 'must', subject: '' },
+      title: rows.length === 1 ? 'See to a row that can’t be read' : `See to ${rows.length} rows that can’t be read`,
+      why: `${first.table.replaceAll('_', ' ')}${first.title === '' ? '' : `, ${first.title}`}: ${first.field}. It is left out of all else.`,
+    },
+  ]
 }
 
 /** So long before anything falls due it is thought of. */

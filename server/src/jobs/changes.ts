@@ -5,6 +5,8 @@ import { isDeepStrictEqual } from 'node:util'
 import { jobs } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { Refused } from '../http/problem.ts'
+import { letGo, promiseAgain } from '../stock/reopened.ts'
+import { gatherJobs } from './gather.ts'
 import { standingNow } from './standingNow.ts'
 
 /** Tells the journal what of a job was changed, each thing in a line of its own. */
@@ -50,19 +52,28 @@ function ended(reason: string): string {
 }
 
 /** Calls a job off: kept in the book and out of the way; not once its plates were parted. */
-export async function callOffJob({ tx, job, at, write }: JobDoing, reason: string): Promise<void> {
+export async function callOffJob(doing: JobDoing, reason: string): Promise<void> {
+  const { tx, job, at, write } = doing
   if (job.partedAt)
     throw new Refused(422, 'parted', 'Its plates were parted, so it can’t be called off. Assemble it and hand it back.')
   await tx
     .update(jobs)
     .set({ closedAt: at, ending: 'called-off', version: job.version + 1 })
     .where(eq(jobs.id, job.id))
-  await write(`Called off: ${reason.replace(/\.?$/, '.')}`)
+  const free = await letGo(doing)
+  await write(
+    `Called off: ${reason.replace(/\.?$/, '.')}${free.length > 0 ? ` Let go of what was promised to it: ${free.join(', ')}.` : ''}`,
+  )
 }
 
 /** Hands the clock over, once every gate is passed or overridden. */
 export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> {
   if (job.closedAt) return
+  const [rows] = await gatherJobs(tx, [job.id])
+  if (rows && rows.unreadable.length > 0)
+    throw new Refused(422, 'gate', 'This job may not be closed yet.', {
+      detail: 'Rows of it can’t be read, so nobody can tell what they say: see to them first, at the head of its page.',
+    })
   const { gates } = await standingNow(tx, job.id, at)
   if (!mayClose(gates)) {
     const held = gates.filter(isHeld)
@@ -75,12 +86,17 @@ export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> 
   await write('Handed over; the job is closed.')
 }
 
-/** Opens a closed job again. */
-export async function reopenJob({ tx, job, write }: JobDoing): Promise<void> {
-  if (!job.closedAt) return
+/** Opens a closed job again; gives what was promised to it and can't be had any more, in words. */
+export async function reopenJob(doing: JobDoing): Promise<string[]> {
+  const { tx, job, write } = doing
+  if (!job.closedAt) return []
   await tx
     .update(jobs)
     .set({ closedAt: null, ending: '', version: job.version + 1 })
     .where(eq(jobs.id, job.id))
-  await write('Reopened.')
+  const lost = await promiseAgain(doing)
+  await write(
+    `Reopened.${lost.length > 0 ? ` No longer to be had of what was promised to it: ${lost.join(', ')}.` : ''}`,
+  )
+  return lost
 }

@@ -1,9 +1,12 @@
-import { asc, inArray } from 'drizzle-orm'
+import type { UnreadableRow } from '@treadle/contract'
+import { asc, getTableName, inArray } from 'drizzle-orm'
+import type { PgTable } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import {
   arborTests,
   bushings,
   cleanParts,
+  clocks,
   depthTrials,
   dryRuns,
   escapementSheets,
@@ -19,6 +22,7 @@ import {
   oilSheets,
   pendulums,
   pivots,
+  plateMaps,
   powerOffs,
   rateEvents,
   readings,
@@ -31,10 +35,13 @@ import {
   suspensions,
   thermometers,
   timers,
+  trainSheets as trainSheetsTable,
   watches,
   wheelSheets,
   witnesses,
 } from '../db/schema.ts'
+import { readableRows, withBlanks } from '../db/readable.ts'
+import type { CarriedName } from '../db/tableNames.ts'
 
 /** What the gates of a job and what is owed to it ask for, each in the order in which it was made or is worked. */
 const REASONED = {
@@ -83,12 +90,65 @@ export async function gatherJobs(queries: Queries, ids: string[]) {
   })
   return found.map(({ clock: whole, ...rest }) => {
     const { owner, plateMap, trainSheets, ...clock } = whole
+    // A row that can't be read takes nothing with it: it is left out, and told of.
+    const unreadable: UnreadableRow[] = []
     const rows = pick(rest, HANGS)
-    return { job: without(rest, HANGS), clock, owner, plateMap, trainSheets, ...rows }
+    for (const key of HANGS) readable(rows, key, unreadable)
+    const [map] = plateMap === null ? [] : readableRows('plate_maps', plateMaps, [plateMap], unreadable)
+    return {
+      job: withBlanks('jobs', jobs, without(rest, HANGS), unreadable),
+      clock: withBlanks('clocks', clocks, clock, unreadable),
+      owner,
+      plateMap: map ?? null,
+      trainSheets: readableRows('train_sheets', trainSheetsTable, trainSheets, unreadable),
+      ...rows,
+      unreadable,
+    }
   })
 }
 
+/** Leaves out of one kind of rows those that can't be read. */
+function readable<K extends Hanging>(rows: Record<K, object[]>, key: K, told: UnreadableRow[]): void {
+  const table = TABLES[key]
+  rows[key] = readableRows(getTableName(table) as CarriedName, table, rows[key], told)
+}
+
 type Hanging = Exclude<keyof typeof REASONED, 'clock'>
+/** The table of each kind. */
+const TABLES: Record<Hanging, PgTable> = {
+  powerOffs,
+  overrides: gateOverrides,
+  holes,
+  arborTests,
+  pivots,
+  bushings,
+  reservations,
+  wheels: wheelSheets,
+  springs: springSheets,
+  suspensions,
+  escapements: escapementSheets,
+  depths: depthTrials,
+  madeParts,
+  dryRuns,
+  oilSheets,
+  witnesses,
+  strikeCounts,
+  watches,
+  footings,
+  pendulums,
+  runDowns,
+  thermometers,
+  listenings,
+  readings,
+  events: rateEvents,
+  estimates,
+  stripMarks,
+  stripSteps,
+  cleanParts,
+  timers,
+  nowMarks,
+  observations,
+}
 /** What hangs on a job by its own name. */
 const HANGS = (Object.keys(REASONED) as (keyof typeof REASONED)[]).filter((key): key is Hanging => key !== 'clock')
 

@@ -1,6 +1,7 @@
 import { standingOf } from '@treadle/core'
 import { asc, eq, getTableColumns } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
+import { readableRows } from '../db/readable.ts'
 import { conditions, confirmedCauses, invoices, photos } from '../db/schema.ts'
 import { Refused } from '../http/problem.ts'
 import { readSettings } from '../settings/store.ts'
@@ -25,14 +26,15 @@ export async function jobPage(db: Database, id: string, now: Date) {
     ofJob(invoices),
     bushedBefore(db, rows.clock.id, id),
   ])
-  const { nowMarks: _n, ...shown } = rows
+  const { nowMarks: _n, unreadable, ...shown } = rows
   return {
     ...shown,
     listenings: rows.listenings.map(({ soundId, ...l }) => ({ ...l, soundStored: soundId !== null })),
     photos: pictures,
-    conditions: condition,
-    confirmedCauses: causes,
-    invoices: bills,
+    conditions: readableRows('conditions', conditions, condition, unreadable),
+    confirmedCauses: readableRows('confirmed_causes', confirmedCauses, causes, unreadable),
+    invoices: readableRows('invoices', invoices, bills, unreadable),
+    unreadable,
     bushedBefore: before,
     ...standingOf(rows, settings, rules, now.getTime() / 1000),
   }

@@ -1,9 +1,10 @@
 import { POWER_METHOD_TITLES, type PowerOff } from '@treadle/contract'
-import { markedWork, meshMarks, POWER_CARE, proofsFor } from '@treadle/core'
+import { POWER_CARE, proofsFor } from '@treadle/core'
 import { and, eq } from 'drizzle-orm'
 import { clocks, jobs, powerOffs } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import type { JobDoing } from '../door/jobChange.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { gatherJobs } from './gather.ts'
 
@@ -41,33 +42,27 @@ export async function powerOff({ tx, job, person, at, write }: JobDoing, body: P
   throw stale(there ?? theirs, 'This train was confirmed off already.')
 }
 
-/** Takes a confirmation back, as long as the plates are not parted on it. */
-export async function powerBack({ tx, job, write }: JobDoing, id: string): Promise<void> {
+/** Takes a confirmation back, as long as nothing stands on it. */
+export async function powerBack(doing: JobDoing, id: string): Promise<void> {
+  const { tx, job, write } = doing
   if (job.partedAt) throw new Refused(409, 'parted', 'The plates are parted; that confirmation stands.')
   const [gone] = await tx
     .delete(powerOffs)
     .where(and(eq(powerOffs.id, id), eq(powerOffs.jobId, job.id)))
     .returning()
-  if (gone) await write(`Taken back: the ${gone.train} train is off. Treat it as wound.`)
+  if (!gone) return
+  await requireGate(doing, { work: 'power-back', train: gone.train })
+  await write(`Taken back: the ${gone.train} train is off. Treat it as wound.`)
 }
 
 /** Parts the plates: every train off or the gate overridden, and every mesh marked or waived. */
-export async function partPlates({ tx, job, at, write }: JobDoing): Promise<void> {
+export async function partPlates(doing: JobDoing): Promise<void> {
+  const { tx, job, at, write } = doing
+  if (job.partedAt) return
+  await requireGate(doing, { work: 'part' })
   const [rows] = await gatherJobs(tx, [job.id])
-  if (!rows || job.partedAt) return
-  const off = new Set(rows.powerOffs.map((p) => p.train))
-  const wound = rows.clock.trains.filter((t) => !off.has(t.train)).map((t) => t.train)
-  const override = rows.overrides.find((o) => o.gate === 'power')
-  if (wound.length > 0 && !override)
-    throw new Refused(422, 'gate', 'The plates may not be parted yet.', {
-      detail: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.`,
-    })
-  const made = new Set(rows.stripMarks.map((m) => m.key))
-  const unmarked = meshMarks(markedWork(rows.clock)).filter((m) => !made.has(m.key))
-  if (unmarked.length > 0)
-    throw new Refused(422, 'gate', 'The plates may not be parted yet.', {
-      detail: `Mark first, or waive with a reason: ${unmarked.map((m) => m.what.toLowerCase()).join('; ')}.`,
-    })
+  const off = new Set(rows?.powerOffs.map((p) => p.train))
+  const wound = (rows?.clock.trains ?? []).map((t) => t.train).filter((train) => !off.has(train))
   await tx
     .update(jobs)
     .set({ partedAt: at, version: job.version + 1 })

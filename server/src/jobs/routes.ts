@@ -1,4 +1,14 @@
-import { CallOff, GateOverride, JobChange, NewJob, PowerOff, VisitChange } from '@treadle/contract'
+import {
+  CallOff,
+  GateOverride,
+  JobChange,
+  NewJob,
+  PowerOff,
+  UnreadableChoice,
+  VisitChange,
+  type JobPage,
+  type Reopened,
+} from '@treadle/contract'
 import { GATE_TITLES } from '@treadle/core'
 import { eq } from 'drizzle-orm'
 import type { Router, Request, Response } from 'express'
@@ -17,6 +27,7 @@ import { jobPage } from './page.ts'
 import { partPlates, powerBack, powerOff } from './power.ts'
 import { standingNow } from './standingNow.ts'
 import { takeIn } from './takeIn.ts'
+import { setAsideUnreadable } from './unreadable.ts'
 
 export function jobRoutes(db: Database): Router {
   const bench = inNextRound((_key, now: Date) => benchOf(db, now))
@@ -99,10 +110,19 @@ export function jobRoutes(db: Database): Router {
           throw stale(there, 'Another override has this id already.')
       })
     })
+    .post('/jobs/:id/unreadable', async (req, res) => {
+      const body = await bodyOf(UnreadableChoice, req)
+      await change(req, res, { kind: 'unreadable', closedToo: true }, (doing) => setAsideUnreadable(doing, body))
+    })
     .post('/jobs/:id/close', (req, res) => change(req, res, { kind: 'job', closedToo: true }, closeJob))
     .post('/jobs/:id/call-off', async (req, res) => {
       const { reason } = await bodyOf(CallOff, req)
       await change(req, res, { kind: 'job' }, (doing) => callOffJob(doing, reason))
     })
-    .post('/jobs/:id/reopen', (req, res) => change(req, res, { kind: 'job', closedToo: true }, reopenJob))
+    .post('/jobs/:id/reopen', async (req, res) => {
+      const id = idOf(req)
+      const noMore = await jobChange(db, req, id, { kind: 'job', closedToo: true }, reopenJob)
+      const answer: Reopened = { ...(JSON.parse(await page(id, nowOf(req))) as JobPage), noMore }
+      res.json(answer)
+    })
 }

@@ -11,6 +11,7 @@ import { bodyOf, idOf, sameId } from '../http/ask.ts'
 import type { Doer } from '../http/person.ts'
 import { badField } from '../http/problem.ts'
 import { apiRouter } from '../http/router.ts'
+import { enterDrawers } from '../stock/hold.ts'
 import { standingNow } from './standingNow.ts'
 
 type JobTable = PgTable & { id: AnyPgColumn; version: AnyPgColumn; jobId: AnyPgColumn }
@@ -29,6 +30,8 @@ export interface RowKind<B extends { id: string; version: number }, T extends Jo
   check?: (body: B) => void
   /** also of a job that is closed */
   closedToo?: boolean
+  /** it may take from the drawers, or point into them */
+  ofDrawers?: boolean
   /** the row's own values, besides id, version and job; the body's when not said */
   values?: (body: B) => Record<string, unknown>
   /** what is noted of who did it and when; both when not said */
@@ -65,6 +68,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
       kind.check?.(body)
       const answer = await jobChange(db, req, idOf(req), door, async (doing) => {
         const { tx, job, person, at } = doing
+        if (kind.ofDrawers) await enterDrawers(tx)
         await ownPhoto(tx, job.id, figures)
         const was = await rowOf(tx, job.id, id)
         await kind.may?.(doing, body, was)
@@ -87,6 +91,7 @@ export function rowRoutes<B extends { id: string; version: number }, T extends J
     .delete(`/jobs/:id/${path}/:row`, async (req, res) => {
       const id = idOf(req, 'row')
       await jobChange(db, req, idOf(req), door, async (doing) => {
+        if (kind.ofDrawers) await enterDrawers(doing.tx)
         const was = await rowOf(doing.tx, doing.job.id, id)
         if (!was) return
         await kind.may?.(doing, null, was)

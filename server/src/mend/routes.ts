@@ -1,14 +1,14 @@
 import { ArborTestChange, BushingChange, PIVOT_WORK_TITLES, PivotChange, ReservationChange } from '@treadle/contract'
-import { mayCut, stepDone } from '@treadle/core'
+import { samePlace, stepDone } from '@treadle/core'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { arborTests, bushings, holes, pivots, reservations } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { requireGate } from '../gates/requireGate.ts'
+import { badField } from '../http/problem.ts'
 import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
-import { requireFinishedPivot } from './pivotFirst.ts'
 import { followBush, holdStock } from '../stock/hold.ts'
 
 /** Inspecting and mending: the test between the plates, the pivots, the work on each hole, what is promised of the stock. */
@@ -37,6 +37,10 @@ export function mendRoutes(db: Database): Router {
       schema: PivotChange,
       kind: 'pivot',
       place: ['train', 'arbor', 'plate'],
+      after: async (doing, body, was) => {
+        if (was && body?.finishedMm === null && (was.finishedMm !== null || !samePlace(was, body)))
+          await requireGate(doing, { work: 'unfinish', place: body })
+      },
       sentence: pivotSentence,
       goneSentence: (row) => `Pivot taken off the list: ${row.arbor}, ${row.plate} plate.`,
     }),
@@ -45,11 +49,14 @@ export function mendRoutes(db: Database): Router {
       table: bushings,
       schema: BushingChange,
       kind: 'bushing',
+      ofDrawers: true,
       place: ['holeId'],
       may: async (doing, body) => {
-        if (body) await readyToCut(doing, body)
+        if (body) await ownHole(doing, body.holeId)
       },
       after: async (doing, body, was) => {
+        if (body && (was?.holeId !== body.holeId || body.done.some((key) => !was.done.includes(key))))
+          await requireGate(doing, { work: 'cut', holeId: body.holeId })
         // Work that is moved to another hole leaves the first as it was.
         if (was && was.holeId !== body?.holeId) await followHole(doing, was.holeId, false)
         if (body) await followHole(doing, body.holeId, body.done.includes('pair'))
@@ -70,6 +77,7 @@ export function mendRoutes(db: Database): Router {
       table: reservations,
       schema: ReservationChange,
       kind: 'stock',
+      ofDrawers: true,
       may: async (doing, body) => {
         if (body) await ownHole(doing, body.holeId)
       },
@@ -92,24 +100,14 @@ function pivotSentence(p: PivotChange): string {
   return `Pivot looked at: ${place}${found.length > 0 ? `, ${found.join(', ')}` : ''}.`
 }
 
-/** Cutting waits for the marks, and for the finished pivot that the bush is sized by. */
-async function readyToCut(doing: JobDoing, body: BushingChange): Promise<void> {
-  const hole = await ownHole(doing, body.holeId)
-  if (!hole || !body.done.includes('cut')) return
-  if (!mayCut(body.done))
-    throw new Refused(422, 'gate', 'Mark the wear, the reference marks and the neighbours before the plate is cut.')
-  await requireFinishedPivot(doing.tx, doing.job.id, hole)
-}
-
 /** A hole of this job; none where none is named. */
-async function ownHole({ tx, job }: JobDoing, id: string | null) {
-  if (id === null) return null
+async function ownHole({ tx, job }: JobDoing, id: string | null): Promise<void> {
+  if (id === null) return
   const [hole] = await tx
-    .select()
+    .select({ id: holes.id })
     .from(holes)
     .where(and(eq(holes.id, id), eq(holes.jobId, job.id)))
   if (!hole) throw badField('holeId', 'Hole: it is not one of this job')
-  return hole
 }
 
 /** A hole is bushed once its bush is in and tried, and no longer when that is taken back. */

@@ -3,6 +3,8 @@ import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { conditions, confirmedCauses, observations } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
+import { isLed } from '@treadle/core'
+import { requireGate } from '../gates/requireGate.ts'
 import { observationWords, takenBackWords } from './words.ts'
 import { apiRouter } from '../http/router.ts'
 
@@ -22,6 +24,14 @@ export function observationRoutes(db: Database): Router {
       // A note or a picture added later changes neither when it was seen nor by whom; the journal has whose note it is.
       stamp: (person, at, body, was) =>
         was && saysTheSame(body, was) ? { who: was.who, whoId: was.whoId, at: was.at } : { ...person, at },
+      after: async (doing, body, was) => {
+        const key = body?.key ?? was?.key ?? ''
+        if (body?.answer === 'done' && was?.answer !== 'done') {
+          if (isLed(key)) await requireGate(doing, { work: 'assemble' })
+          await requireGate(doing, { work: 'mercury', key })
+        }
+        if (was?.answer === 'so' && body?.answer !== 'so') await requireGate(doing, { work: 'mercury-back', key })
+      },
       sentence: observationWords,
       goneSentence: takenBackWords,
     }),

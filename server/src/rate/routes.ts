@@ -10,7 +10,7 @@ import { nowOf } from '../http/now.ts'
 import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { readSettings } from '../settings/store.ts'
-import { requireDry } from '../set/dryFirst.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { logCsv, newIn, readLogSheet, type ReadSheet } from './sheet.ts'
 
 export function rateRoutes(db: Database): Router {
@@ -30,8 +30,8 @@ export function rateRoutes(db: Database): Router {
     table: rateEvents,
     schema: RateEventChange,
     kind: 'event',
-    may: async (doing, body, was) => {
-      if (body?.kind === 'oiled' && was?.kind !== 'oiled') await requireDry(doing)
+    after: async (doing, body, was) => {
+      if (body?.kind === 'oiled' && was?.kind !== 'oiled') await requireGate(doing, { work: 'oil' })
     },
     values: (body) => ({ ...body, at: new Date(body.at) }),
     stamp: (person) => person,
@@ -78,7 +78,7 @@ function keepSheet(db: Database, req: Request, jobId: string, sheet: ReadSheet):
       readings: await tx.select().from(readings).where(eq(readings.jobId, job.id)),
       events: await tx.select().from(rateEvents).where(eq(rateEvents.jobId, job.id)),
     })
-    if (fresh.events.some((e) => e.kind === 'oiled')) await requireDry(doing)
+    if (fresh.events.some((e) => e.kind === 'oiled')) await requireGate(doing, { work: 'oil' })
     const made = [
       ...(fresh.readings.length === 0
         ? []

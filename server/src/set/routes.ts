@@ -13,7 +13,7 @@ import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { dryRuns, footings, oilSheets, strikeCounts, witnesses } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
-import { requireDry } from './dryFirst.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { apiRouter } from '../http/router.ts'
 
 /** Back together: dry runs, oil, pictures of the sinks, the strike counted, and where it stands in beat. */
@@ -25,6 +25,12 @@ export function setRoutes(db: Database): Router {
       schema: DryRunChange,
       kind: 'assemble',
       place: ['train'],
+      after: async (doing, body, was) => {
+        const judged = body?.verdict ?? ''
+        // It is driven to be judged.
+        if (judged !== '' && judged !== was?.verdict) await requireGate(doing, { work: 'assemble' })
+        if (judged === '' && was?.verdict === 'free') await requireGate(doing, { work: 'dry-back' })
+      },
       values: (body) => ({ ...body, ranAt: new Date(body.ranAt) }),
       sentence: ({ train, amount, drivenBy, backsOff, verdict, note }) =>
         [
@@ -43,8 +49,8 @@ export function setRoutes(db: Database): Router {
       schema: OilSheetChange,
       kind: 'oil',
       place: [],
-      may: async (doing, body, was) => {
-        if (body && body.done.some((key) => !was?.done.includes(key))) await requireDry(doing)
+      after: async (doing, body, was) => {
+        if (body?.done.some((key) => !was?.done.includes(key))) await requireGate(doing, { work: 'oil' })
       },
       sentence: (sheet, _state, was) => {
         const ticked = sheet.done.filter((key) => !was?.done.includes(key))

@@ -1,4 +1,4 @@
-import { Settings } from '@treadle/contract'
+import { Settings, type UnreadableRow } from '@treadle/contract'
 import { eq } from 'drizzle-orm'
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
@@ -7,12 +7,18 @@ import { sameValues, stale } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
 import { apiRouter } from '../http/router.ts'
-import { readSettings } from './store.ts'
+import { unreadableTables } from '../tables/store.ts'
+import { readSettings, settingsAndFaults } from './store.ts'
 
 export function settingsRoutes(db: Database): Router {
   return apiRouter()
     .get('/settings', async (_req, res) => {
       res.json(await readSettings(db))
+    })
+    .get('/unreadable', async (_req, res) => {
+      const { faults } = await settingsAndFaults(db)
+      const rows: UnreadableRow[] = faults.map((field) => ({ table: 'settings', id: '1', title: '', field }))
+      res.json([...rows, ...(await unreadableTables(db))])
     })
     .put('/settings', async (req, res) => {
       const { version, ...values } = await bodyOf(Settings, req)
@@ -23,8 +29,9 @@ export function settingsRoutes(db: Database): Router {
           .values({ id: 1, values: {} as typeof values, version: 0 })
           .onConflictDoNothing()
         await tx.select({ id: settings.id }).from(settings).where(eq(settings.id, 1)).for('no key update')
-        const before = await readSettings(tx)
-        if (sameValues(values, before)) return before
+        const { settings: before, faults } = await settingsAndFaults(tx)
+        // What stands for a setting that can't be read is kept when somebody keeps it.
+        if (faults.length === 0 && sameValues(values, before)) return before
         if (before.version !== version) throw stale(before, 'Somebody changed the settings meanwhile.')
         await tx
           .update(settings)

@@ -14,6 +14,19 @@ const fittedId = (holeId: string, stockId: string) => v5(`${holeId} ${stockId}`,
 
 type Held = Pick<ReservationChange, 'stockId' | 'count' | 'taken'>
 
+/**
+ * Comes before any row of the drawers is touched, in every change but of a whole list: whoever takes a list in or out holds
+ * the drawers whole, and each of them would otherwise wait for what the other has.
+ */
+export async function enterDrawers(tx: Queries): Promise<void> {
+  await tx.execute(sql`lock table ${stock} in row exclusive mode`)
+}
+
+/** Holds all the drawers at once: while a list is taken in or out nobody promises or takes from them. */
+export async function holdDrawers(tx: Queries): Promise<void> {
+  await tx.execute(sql`lock table ${stock} in share row exclusive mode`)
+}
+
 /** A row of the drawers, held: nobody else takes from it until this is kept or undone. */
 export async function holdRow(tx: Queries, stockId: string) {
   const [row] = await tx.select().from(stock).where(eq(stock.id, stockId)).for('no key update')

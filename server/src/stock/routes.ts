@@ -6,7 +6,7 @@ import {
   type StockPreview,
   type StockPromise,
 } from '@treadle/contract'
-import { asc, eq, inArray, sql } from 'drizzle-orm'
+import { asc, eq, inArray } from 'drizzle-orm'
 import type { Router } from 'express'
 import { createHash } from 'node:crypto'
 import type { Database, Queries } from '../db/connect.ts'
@@ -19,7 +19,7 @@ import { badField, Refused } from '../http/problem.ts'
 import { inNextRound } from '../http/rounds.ts'
 import { apiRouter } from '../http/router.ts'
 import { identity, readStockCsv, stockCsv } from './csv.ts'
-import { holdRow, promisedOf } from './hold.ts'
+import { enterDrawers, holdDrawers, holdRow, promisedOf } from './hold.ts'
 import { isPromised } from './promised.ts'
 import { readStock } from './store.ts'
 
@@ -61,6 +61,7 @@ export function stockRoutes(db: Database): Router {
       const { id, version, ...row } = await bodyOf(StockChange, req)
       sameId(idOf(req, 'row'), id)
       const saved = await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        await enterDrawers(tx)
         const before = await holdRow(tx, id)
         const promised = before ? await promisedOf(tx, id) : 0
         const done = await saveVersioned(tx, stock, { id, version }, row)
@@ -78,6 +79,7 @@ export function stockRoutes(db: Database): Router {
     .delete('/stock/:row', async (req, res) => {
       const id = idOf(req, 'row')
       await shopChange(db, req, 'drawers', async ({ tx, write }) => {
+        await enterDrawers(tx)
         const before = await holdRow(tx, id)
         if (!before) return
         const [held] = await tx
@@ -133,9 +135,6 @@ async function planOf(tx: Queries, read: Awaited<ReturnType<typeof readStockCsv>
   }
   return preview
 }
-
-/** Holds all the drawers at once: while a list is taken in or out nobody promises or takes from them. */
-const holdDrawers = (tx: Queries) => tx.execute(sql`lock table ${stock} in share row exclusive mode`)
 
 async function takeList(
   { tx, person, at, write }: ShopDoing,

@@ -3,7 +3,7 @@ import { isPlate } from '@treadle/core'
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { stripMarks, stripSteps } from '../db/schema.ts'
-import { Refused } from '../http/problem.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
@@ -27,14 +27,10 @@ export function stripRoutes(db: Database): Router {
       table: stripSteps,
       schema: StripStep,
       kind: 'strip',
-      may: ({ job }, body, was) => {
-        if (body && !was && job.partedAt === null && isPlate(body.part))
-          throw new Refused(
-            422,
-            'gate',
-            `${body.part}: the plates are not parted yet. Confirm every train’s power off first, under Power.`,
-          )
-        return Promise.resolve()
+      after: async (doing, body, was) => {
+        if (!body) return
+        if (isPlate(body.part) && !(was && isPlate(was.part))) await requireGate(doing, { work: 'plates-out' })
+        if (body.back && !was?.back && doing.job.partedAt !== null) await requireGate(doing, { work: 'assemble' })
       },
       sentence: (s, state) =>
         state === 'created'

@@ -1,5 +1,6 @@
-import { WORKSHOP_TABLES, type TableAnswer, type TableName } from '@treadle/contract'
+import { shapeFault, WORKSHOP_TABLES, type TableAnswer, type TableName, type UnreadableRow } from '@treadle/contract'
 import { eq } from 'drizzle-orm'
+import type { SchemaFieldDescription } from 'yup'
 import type { Queries } from '../db/connect.ts'
 import { workshopTables } from '../db/schema.ts'
 
@@ -7,6 +8,25 @@ import { workshopTables } from '../db/schema.ts'
 export async function readTable<N extends TableName>(queries: Queries, name: N): Promise<TableAnswer<N>> {
   const found = await queries.select().from(workshopTables).where(eq(workshopTables.name, name))
   const row = found[0]
-  const values = (row?.values ?? WORKSHOP_TABLES[name].start) as TableAnswer<N>['values']
+  const kept = row && isReadable(name, row.values) ? row.values : null
+  const values = (kept ?? WORKSHOP_TABLES[name].start) as TableAnswer<N>['values']
   return { name, version: row?.version ?? 0, values }
+}
+
+/** Tables that can’t be read: for those the craft’s own stand until they are kept anew. */
+export async function unreadableTables(queries: Queries): Promise<UnreadableRow[]> {
+  const rows = await queries.select().from(workshopTables)
+  return rows.flatMap(({ name, values }) =>
+    Object.hasOwn(WORKSHOP_TABLES, name) && !isReadable(name as TableName, values)
+      ? [{ table: 'workshop_tables', id: name, title: name, field: 'values' }]
+      : [],
+  )
+}
+
+const described = new Map<TableName, SchemaFieldDescription>()
+
+function isReadable(name: TableName, values: unknown): boolean {
+  const description = described.get(name) ?? WORKSHOP_TABLES[name].schema.describe()
+  described.set(name, description)
+  return shapeFault(description, values) === null
 }

@@ -8,7 +8,7 @@ import {
   WheelSheetChange,
 } from '@treadle/contract'
 import { drawPart, faultsInWords, FieldError, releaseOfSheet, releaseToKeep, unlessRefused } from '@treadle/core'
-import { and, eq, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import {
@@ -16,22 +16,20 @@ import {
   depthTrials,
   donors,
   escapementSheets,
-  gateOverrides,
   madeParts,
-  powerOffs,
   springSheets,
   suspensions,
   wheelSheets,
 } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { INERT } from '../files/send.ts'
+import { requireGate } from '../gates/requireGate.ts'
 import { idOf } from '../http/ask.ts'
 import { badField, Refused } from '../http/problem.ts'
 import { apiRouter } from '../http/router.ts'
 import { findJob } from '../jobs/find.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { followTaken } from '../stock/hold.ts'
-import { readTable } from '../tables/store.ts'
 import { partDxf } from './dxf.ts'
 import { partSvg } from './svg.ts'
 
@@ -61,10 +59,10 @@ export function wheelRoutes(db: Database): Router {
         schema: WheelSheetChange,
         kind: 'wheel',
         place: ['train', 'arbor', 'part'],
-        may: async (doing, body) => {
-          if (body && body.done.length > 0) await requireAgreed(doing, body)
+        after: async (doing, body, was) => {
+          if (body) await requireGate(doing, { work: 'wheel', id: body.id })
+          await followDonor(doing, was?.donorId ?? null, body?.donorId ?? null)
         },
-        after: (doing, body, was) => followDonor(doing, was?.donorId ?? null, body?.donorId ?? null),
         sentence: wheelSentence,
         goneSentence: (row) => `Sheet taken back: ${row.arbor}, ${row.part}.`,
       }),
@@ -73,11 +71,13 @@ export function wheelRoutes(db: Database): Router {
         table: springSheets,
         schema: SpringSheetChange,
         kind: 'spring',
+        ofDrawers: true,
         place: ['train'],
-        may: async (doing, body) => {
-          if (body && body.done.length > 0) await requireOff(doing, body.train)
+        after: async (doing, body, was) => {
+          if (body && body.done.some((key) => was?.train !== body.train || !was.done.includes(key)))
+            await requireGate(doing, { work: 'spring', train: body.train })
+          await followTaken(doing, body ?? was, inHand(was), inHand(body))
         },
-        after: (doing, body, was) => followTaken(doing, body ?? was, inHand(was), inHand(body)),
         sentence: springSentence,
         goneSentence: (row) => `Sheet of the ${row.train} mainspring taken back.`,
       }),
@@ -205,31 +205,6 @@ async function followDonor({ tx, write }: JobDoing, was: string | null, now: str
       donorId: id,
     })
   }
-}
-
-/** A spring is not worked on before its train is proved off, unless that was overridden in writing. */
-async function requireOff({ tx, job }: JobDoing, train: string): Promise<void> {
-  const [off] = await tx
-    .select({ id: powerOffs.id })
-    .from(powerOffs)
-    .where(and(eq(powerOffs.jobId, job.id), eq(powerOffs.train, train)))
-  if (off) return
-  const [override] = await tx
-    .select({ id: gateOverrides.id })
-    .from(gateOverrides)
-    .where(and(eq(gateOverrides.jobId, job.id), eq(gateOverrides.gate, 'power')))
-  if (!override)
-    throw new Refused(422, 'gate', `Confirm the ${train} train off first: treat its spring as wound until then.`)
-}
-
-/** What can’t be undone waits for the owner’s word. */
-async function requireAgreed({ tx }: JobDoing, body: WheelSheetChange): Promise<void> {
-  if (body.way === '' || body.ownerAgreed) return
-  const { values } = await readTable(tx, 'ways')
-  if (values.ways.find((w) => w.key === body.way)?.undone !== false) return
-  throw new Refused(422, 'gate', 'Ask the owner first: this can’t be undone.', {
-    detail: `${body.arbor}, ${body.part}. Tick that the owner agreed, on the wheel’s sheet.`,
-  })
 }
 
 /** The beat is reckoned by what the drawing says, unless a person typed the release angle by hand. */

@@ -12,6 +12,7 @@ import { usePedalOnward } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
 import { SURFACES } from '../surfaces/index.ts'
 import { onwardFrom } from './onward.ts'
+import { Unreadable } from './Unreadable.tsx'
 import styles from './JobPage.module.css'
 
 /** The bays as tabs, each with its surfaces; what is of the whole job stands last. */
@@ -105,13 +106,20 @@ function Head({ data }: { data: JobData }) {
           data={BAYS.map((b) => ({ value: b.bay, label: `In ${b.title}` }))}
         />
       </nav>
+      <Unreadable jobId={job.id} rows={data.unreadable} />
       {data.overrides.length > 0 && (
         <ul className={styles.overrides} aria-label="Gates overridden on this job">
           {data.overrides.map((o) => (
             <li key={o.id}>
-              <Mark state="danger" label="gate overridden" />
+              <Mark
+                state={o.brought === null ? 'danger' : 'watch'}
+                label={o.brought === null ? 'gate overridden' : 'overridden elsewhere'}
+              />
               <span>
-                Overridden by {o.who}, {whenShort(o.at)}: {GATE_TITLES[o.gate].toLowerCase()}. “{o.reason}”
+                {o.brought === null
+                  ? `Overridden by ${o.who}, ${whenShort(o.at)}`
+                  : `Overridden elsewhere by ${o.who}, ${whenShort(o.at)}, and brought by an archive on ${whenShort(o.brought.at)}; it opens nothing here`}
+                : {GATE_TITLES[o.gate].toLowerCase()}. “{o.reason}”
               </span>
             </li>
           ))}

@@ -7,7 +7,7 @@ import { KeyHelp } from './KeyHelp.tsx'
 import { isField } from '../pedal/Pedal.tsx'
 import { isTurnOpen } from '../job/ownRows.ts'
 import { request } from '../data/api.ts'
-import { useServerAway } from '../data/away.ts'
+import { useServerState } from '../data/away.ts'
 import { benchName, setBench } from '../data/atTheBench.ts'
 import { Find } from './Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
@@ -185,9 +185,9 @@ function AtTheBench() {
 }
 
 function AwayBanner() {
-  const away = useServerAway()
+  const state = useServerState()
   useEffect(() => {
-    if (!away) return
+    if (state !== 'away') return
     const timer = setInterval(() => {
       request('GET', '/health').then(
         () => queryClient.invalidateQueries(),
@@ -195,8 +195,15 @@ function AwayBanner() {
       )
     }, 2000)
     return () => clearInterval(timer)
-  }, [away])
-  if (!away) return null
+  }, [state])
+  if (state === 'here') return null
+  if (state === 'full')
+    return (
+      <div role="status" className={styles.away}>
+        <strong>The disk is full: nothing more is kept.</strong> All that was kept before can be read. What you typed
+        since waits in this window, and is kept as soon as there is room: leave it open, and delete something large.
+      </div>
+    )
   return (
     <div role="status" className={styles.away}>
       <strong>The workshop’s server does not answer.</strong> What you typed is kept here and sent as soon as it is

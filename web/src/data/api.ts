@@ -1,5 +1,5 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
-import { setServerAway } from './away.ts'
+import { setServerAnswers, setServerState } from './away.ts'
 import { benchId, benchName } from './atTheBench.ts'
 
 /** A request that the server refused: its sentence, the fields that are wrong, the row as it stands now. */
@@ -23,6 +23,8 @@ export class ApiProblem extends Error {
   }
 }
 
+const DISK_FULL = '/problems/disk-full'
+
 /** The server does not answer; the request may be tried again as it is. */
 class ServerAway extends Error {}
 
@@ -45,19 +47,22 @@ export async function request<T>(method: string, path: string, body?: unknown): 
       ...(body !== undefined && { body: bytes ? body : JSON.stringify(body) }),
     })
   } catch {
-    setServerAway(true)
+    setServerState('away')
     throw new ServerAway('The workshop’s server does not answer.')
   }
   const text = await answer.text()
   const problem = (answer.headers.get('content-type') ?? '').includes('problem+json')
-  if (answer.status === 503 || (answer.status >= 500 && !problem)) {
-    setServerAway(true)
+  const said = problem ? (JSON.parse(text) as Problem) : null
+  // It waits like any change that the server did not answer: nothing of it is kept until there is room.
+  if (said?.type === DISK_FULL) {
+    setServerState('full')
+    throw new ServerAway(said.title)
+  }
+  if (answer.status === 503 || (answer.status >= 500 && !problem && answer.status !== 507)) {
+    setServerState('away')
     throw new ServerAway('The workshop’s server does not answer.')
   }
-  setServerAway(false)
-  if (!answer.ok)
-    throw new ApiProblem(
-      problem ? (JSON.parse(text) as Problem) : { type: '', title: answer.statusText, status: answer.status },
-    )
+  setServerAnswers(answer.ok && method !== 'GET')
+  if (!answer.ok) throw new ApiProblem(said ?? { type: '', title: answer.statusText, status: answer.status })
   return (text === '' ? undefined : JSON.parse(text)) as T
 }

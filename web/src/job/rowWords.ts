@@ -70,6 +70,10 @@ const SCHEMAS = {
 /** The kinds of rows that hang on a job, as their address names them. */
 export type RowKind = keyof typeof SCHEMAS
 
+export function isRowKind(kind: string): kind is RowKind {
+  return Object.hasOwn(SCHEMAS, kind)
+}
+
 /** What the fields of a kind of row are called, by its own schema. */
 export function wordsOfRows(kind: RowKind): Record<string, FieldWords> {
   return wordsOf(SCHEMAS[kind])

@@ -56,13 +56,21 @@ function said(key: string, field: SchemaFieldDescription | undefined, value: unk
     const inner = (field as { innerType?: SchemaFieldDescription } | undefined)?.innerType
     return value.length === 0 ? 'none' : value.map((item) => said(key, inner, item)).join('; ')
   }
-  if (typeof value !== 'object' || !field || !isObject(field)) return 'something else'
+  if (typeof value !== 'object') return 'something else'
+  if (!field || !isObject(field)) return sayPlain(value)
   const words = wordsOfFields(field)
   return (
     Object.entries(value)
       .flatMap(([k, v]) => (words[k] && v !== null && v !== '' ? [`${words[k].label} ${words[k].say(v)}`] : []))
       .join(', ') || '–'
   )
+}
+
+/** A value in words where no schema speaks of it. */
+export function sayPlain(value: unknown): string {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return said('', undefined, value)
+  const told = Object.entries(value).filter(([, v]) => v !== null && v !== '' && typeof v !== 'object')
+  return told.map(([key, v]) => `${spaced(key).toLowerCase()} ${said(key, undefined, v)}`).join(', ') || '–'
 }
 
 function withUnit(key: string, value: number): string {

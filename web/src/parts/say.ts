@@ -1,3 +1,4 @@
+import type { Brought } from '@treadle/contract'
 import { workshopZone } from '../data/workshopZone.ts'
 
 /** What is said and shown is in the workshop's language; times of day are the workshop's. */
@@ -115,4 +116,18 @@ export function spoken(text: string): string {
 export function leaning(deg: number, digits = 2): string {
   const size = Math.abs(deg).toFixed(digits)
   return `${size}°${Number(size) === 0 ? '' : deg > 0 ? ' to the right' : ' to the left'}`
+}
+
+/** By which archive a thing was brought, and by whom it was taken in. */
+export function broughtWords({ from, writtenOn, at, by }: Brought): string {
+  return `brought by an archive of ${from || 'another workshop'} of ${writtenOn}, taken in ${whenShort(at)} by ${by || 'somebody'}`
+}
+
+/** A name as the book has it, in words: strip_steps, cameWith[0].name → strip steps, came with 1, name. */
+export function spacedOut(name: string): string {
+  return name
+    .replaceAll('_', ' ')
+    .replace(/\[(\d+)\]/g, (_, n: string) => ` ${Number(n) + 1}`)
+    .replaceAll('.', ', ')
+    .replace(/[a-z][A-Z]/g, (two) => `${two[0] ?? ''} ${(two[1] ?? '').toLowerCase()}`)
 }

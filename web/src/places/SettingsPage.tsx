@@ -14,6 +14,7 @@ import { Figure } from '../parts/Figure.tsx'
 import { pedalKey, teachPedalKey } from '../pedal/pedalKey.ts'
 import { Backups } from './Backups.tsx'
 import { TakeElsewhere } from './TakeElsewhere.tsx'
+import { UnreadableHere } from './UnreadableHere.tsx'
 import { CalendarAddress } from './CalendarAddress.tsx'
 import { ShopJournal } from './ShopJournal.tsx'
 import { OwnClockField } from './OwnClockField.tsx'
@@ -32,6 +33,7 @@ export function SettingsPage() {
       <div className={styles.columns}>
         <OwnTables />
         <CalendarAddress />
+        <UnreadableHere />
         <Backups />
         <TakeElsewhere />
         <ShopJournal />

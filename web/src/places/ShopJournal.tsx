@@ -3,7 +3,7 @@ import { Fieldset } from '@mantine/core'
 import { useShopJournal } from '../data/queries.ts'
 import { Fold } from '../parts/Fold.tsx'
 import { Loaded } from '../parts/Loading.tsx'
-import { whenShort } from '../parts/say.ts'
+import { broughtWords, whenShort } from '../parts/say.ts'
 import styles from './SettingsPage.module.css'
 
 /** What was changed of the workshop itself, by whom, and what it was before. */
@@ -31,7 +31,8 @@ function Entries() {
             {entries.map((e) => (
               <li key={e.id}>
                 <span className="quiet">
-                  {whenShort(e.at)}, {e.who}.
+                  {whenShort(e.at)}, {e.who}
+                  {e.brought !== null && `, ${broughtWords(e.brought)}`}.
                 </span>{' '}
                 {e.text}
                 {changes(e.figures).map(([field, was, is]) => (

@@ -7,6 +7,7 @@ import { DriveAgain } from '../../job/DriveAgain.tsx'
 import { DryRun, dryPress, useDryRuns } from '../../job/DryRun.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import { useObservations } from '../../job/useObservations.ts'
+import { useWorkHeld } from '../../job/useWorkHeld.ts'
 import { useStripLog } from '../../job/useStripLog.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
@@ -52,30 +53,35 @@ export function AssembleSurface() {
     if (which.kind === 'led') seen.set(ledKey(which.key), { answer: on ? 'done' : 'not yet' })
   }
   const acts = useLatest({ tick, show: goTo })
+  // Where it was never apart nothing goes between the plates.
+  const held = useWorkHeld()({ work: 'assemble' })
+  const click = job.partedAt === null ? null : held
   const ghost = item?.kind === 'part' && item.part.photoId !== null && camera.state === 'live'
   const tight = plan.find((i) => i.kind === 'dry' && runs.of(i.train).verdict === 'tight')
   usePedalAction(
-    item && !done(item)
-      ? item.kind === 'dry'
-        ? dryPress(item.train, runs)
-        : {
-            label:
-              item.kind === 'part'
-                ? `Press when it is in: ${item.part.part}`
-                : `Press when done: ${item.step.title.toLowerCase()}`,
-            hint: `${open.length} to go`,
-            press: () => {
-              tick(item, true)
-              if (chosen) goTo('')
-              return item.kind === 'part' ? log.undo : () => tick(item, false)
-            },
-            ...(ghost && { held: { label: 'the old picture alone', while: setAlone } }),
-          }
-      : open.length > 0
-        ? { label: 'Press to go on', press: () => goTo(open[0]?.key ?? '') }
-        : job.partedAt !== null
-          ? { label: 'Press to go on and oil it', hint: 'nothing is left over', press: () => void navigate('../oil') }
-          : { label: 'Press to hear it', hint: 'nothing is left over', press: () => void navigate('../listen') },
+    click && open.length > 0
+      ? { label: 'Press to see to its click', hint: click.title, press: () => void navigate('../wheels') }
+      : item && !done(item)
+        ? item.kind === 'dry'
+          ? dryPress(item.train, runs)
+          : {
+              label:
+                item.kind === 'part'
+                  ? `Press when it is in: ${item.part.part}`
+                  : `Press when done: ${item.step.title.toLowerCase()}`,
+              hint: `${open.length} to go`,
+              press: () => {
+                tick(item, true)
+                if (chosen) goTo('')
+                return item.kind === 'part' ? log.undo : () => tick(item, false)
+              },
+              ...(ghost && { held: { label: 'the old picture alone', while: setAlone } }),
+            }
+        : open.length > 0
+          ? { label: 'Press to go on', press: () => goTo(open[0]?.key ?? '') }
+          : job.partedAt !== null
+            ? { label: 'Press to go on and oil it', hint: 'nothing is left over', press: () => void navigate('../oil') }
+            : { label: 'Press to hear it', hint: 'nothing is left over', press: () => void navigate('../listen') },
   )
   if (plan.length === 0)
     return (
@@ -90,6 +96,13 @@ export function AssembleSurface() {
   return (
     <div className={parts.columns}>
       <section aria-live="polite">
+        {click && (
+          <div className={parts.asked}>
+            <p>
+              <Mark state="danger" label="danger" /> {click.title} <Link to="../wheels">Wheels</Link>
+            </p>
+          </div>
+        )}
         {item === undefined || (open.length === 0 && !chosen) ? (
           <>
             <p className={styles.all}>{partsOut > 0 ? 'Everything that came out is back in.' : 'It is together.'}</p>

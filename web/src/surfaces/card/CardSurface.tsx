@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { sentenceOf, useChange, useOils, useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { useReopen } from '../../job/useReopen.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
@@ -36,12 +37,13 @@ export function CardSurface() {
   const ready = mayClose(gates)
   const notBack = job.cameWith.filter((c) => c.state !== 'missing' && !c.returned)
   const print = () => window.print()
-  const post = (what: 'close' | 'reopen') =>
-    change.mutate({ method: 'POST', path: `/jobs/${job.id}/${what}`, body: {} }, { onError: refused })
+  const reopen = useReopen(job.id)
+  const handOver = () =>
+    change.mutate({ method: 'POST', path: `/jobs/${job.id}/close`, body: {} }, { onError: refused })
   const [printed, setPrinted] = useState(false)
   usePedalAction(
     !closed && ready && job.bay === 'return' && printed
-      ? { label: 'Press to hand it over and close the job', press: () => post('close') }
+      ? { label: 'Press to hand it over and close the job', press: handOver }
       : {
           label: 'Press to print the owner’s card',
           press: () => {
@@ -95,11 +97,11 @@ export function CardSurface() {
           <GateLine key={gate.name} gate={gate} jobId={job.id} closed={closed} />
         ))}
         {closed ? (
-          <Button variant="default" mt="md" onClick={() => post('reopen')}>
+          <Button variant="default" mt="md" onClick={reopen}>
             Reopen this job
           </Button>
         ) : (
-          <Button mt="md" size="lg" disabled={!ready} onClick={() => post('close')}>
+          <Button mt="md" size="lg" disabled={!ready} onClick={handOver}>
             Hand over and close
           </Button>
         )}

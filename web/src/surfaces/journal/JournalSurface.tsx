@@ -7,7 +7,7 @@ import { v7 as uuid } from 'uuid'
 import { sentenceOf, useChange, useJournal } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Loaded } from '../../parts/Loading.tsx'
-import { spoken, whenShort } from '../../parts/say.ts'
+import { broughtWords, spoken, whenShort } from '../../parts/say.ts'
 import styles from './Journal.module.css'
 
 /** Everything that happened to this clock on this visit; nothing in it is ever changed, only corrected by a new entry. */
@@ -57,6 +57,12 @@ export function JournalSurface() {
                       {whenShort(entry.at)}
                       <br />
                       {entry.who}
+                      {entry.brought !== null && (
+                        <>
+                          <br />
+                          {broughtWords(entry.brought)}
+                        </>
+                      )}
                     </span>
                     <div>
                       {entry.corrects !== null && (

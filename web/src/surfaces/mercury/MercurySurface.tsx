@@ -1,11 +1,16 @@
 import {
+  MERCURY_BOTTLES,
   MERCURY_GATE,
+  MERCURY_JAR,
   MERCURY_QUESTIONS,
   MERCURY_SPILT,
   MERCURY_WAY_TITLES,
   MERCURY_WAYS,
+  mercuryGateKey,
   mercuryLoss,
+  mercuryNotWeighed,
   mercurySteps,
+  mercuryWalk,
   unlessRefused,
   FieldError,
   type MercuryWay,
@@ -26,14 +31,13 @@ import { useDraft } from '../../parts/useDraft.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Mercury.module.css'
 
-const gateKey = (key: string) => `mercury gate: ${key}`
 const WAY = 'mercury: way'
 
 /** Mercury moved only by who may, where it may be, with all laid ready; weighed before and after; the law is asked, not guessed. */
 export function MercurySurface() {
   const seen = useObservations()
   const navigate = useNavigate()
-  const open = MERCURY_GATE.filter(([key]) => seen.of(gateKey(key))?.answer !== 'so')
+  const open = MERCURY_GATE.filter(([key]) => seen.of(mercuryGateKey(key))?.answer !== 'so')
   const scale = useRef<HTMLDivElement>(null)
   const toTheScale = () => [...(scale.current?.querySelectorAll('input') ?? [])].find((f) => f.value === '')?.focus()
   const way: MercuryWay = MERCURY_WAYS.find((w) => w === seen.of(WAY)?.answer) ?? 'keep'
@@ -65,8 +69,8 @@ export function MercurySurface() {
               my={10}
               size="md"
               label={words}
-              checked={seen.of(gateKey(key))?.answer === 'so'}
-              onChange={(e) => seen.set(gateKey(key), { answer: e.currentTarget.checked ? 'so' : '' })}
+              checked={seen.of(mercuryGateKey(key))?.answer === 'so'}
+              onChange={(e) => seen.set(mercuryGateKey(key), { answer: e.currentTarget.checked ? 'so' : '' })}
             />
           ))}
           {open.length > 0 ? (
@@ -75,9 +79,9 @@ export function MercurySurface() {
             <div className={styles.led}>
               <Led
                 key={way}
-                walk={`mercury ${way}`}
+                walk={mercuryWalk(way)}
                 steps={mercurySteps(way)}
-                ready={({ key }) => notWeighed(key, seen)}
+                ready={({ key }) => mercuryNotWeighed(key, weighed(seen))}
                 instead={() => ({ label: 'Press to write down what it weighs', press: toTheScale })}
                 onward={{ label: 'Press to go to its setting up', go: () => void navigate('../set-up') }}
               />
@@ -119,29 +123,23 @@ function StillWanted({ things }: { things: number }) {
   )
 }
 
-const JAR = 'mercury: jar'
-const BOTTLES = 'mercury: bottles'
 /** What is weighed: its name, where it is kept, the least that it can be; the scale's own error can't be nought. */
 const WEIGHED = [
-  ['Jar before, with its cap', JAR, 'figure', 0],
-  ['Jar after', JAR, 'second', 0],
-  ['In the bottles, net', BOTTLES, 'figure', 0],
-  ['The scale is good to', BOTTLES, 'second', 0.001],
+  ['Jar before, with its cap', MERCURY_JAR, 'figure', 0],
+  ['Jar after', MERCURY_JAR, 'second', 0],
+  ['In the bottles, net', MERCURY_BOTTLES, 'figure', 0],
+  ['The scale is good to', MERCURY_BOTTLES, 'second', 0.001],
 ] as const
 
-/** Why it can’t be said to be weighed yet; null: it can. */
-function notWeighed(step: string, seen: Pick<Observations, 'of'>): string | null {
-  const [jar, bottles] = [seen.of(JAR), seen.of(BOTTLES)]
-  if (step === 'weigh-before' && jar?.figure == null) return 'Write down what the jar weighs.'
-  if (step === 'weigh-after' && (jar?.second == null || bottles?.figure == null))
-    return 'Write down what the jar weighs now, and what is in the bottles.'
-  return null
+/** What was weighed so far. */
+function weighed(seen: Pick<Observations, 'of'>) {
+  return [MERCURY_JAR, MERCURY_BOTTLES].flatMap((key) => seen.of(key) ?? [])
 }
 
 /** Jar before, jar after, what is in the bottles: what was lost. */
 function Weighed({ seen }: { seen: Observations }) {
-  const jar = seen.of(JAR)
-  const bottles = seen.of(BOTTLES)
+  const jar = seen.of(MERCURY_JAR)
+  const bottles = seen.of(MERCURY_BOTTLES)
   const [before, after, bottled, scale] = [
     jar?.figure ?? null,
     jar?.second ?? null,

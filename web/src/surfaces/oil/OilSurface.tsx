@@ -6,7 +6,7 @@ import {
   type OilSheetRow,
   type OilSide,
 } from '@treadle/contract'
-import { bottleStands, isHeld, OIL_TROUBLE, oilMapOf, type OilPoint } from '@treadle/core'
+import { bottleStands, OIL_TROUBLE, oilMapOf, type OilPoint } from '@treadle/core'
 import { Button, NativeSelect, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -15,6 +15,7 @@ import { useOils } from '../../data/queries.ts'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
 import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { useWorkHeld } from '../../job/useWorkHeld.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Fold } from '../../parts/Fold.tsx'
 import { Mark } from '../../parts/Mark.tsx'
@@ -37,7 +38,7 @@ const SIDE_TITLES: Record<OilSide, string> = {
 /** Every point of this movement with what it gets and how much, ticked off front and back; and what stays dry. */
 export function OilSurface() {
   const data = useJobData()
-  const { job, clock, oilSheets, events, gates } = data
+  const { job, clock, oilSheets, events } = data
   const rows = useRows<OilSheetRow>('oil-sheets')
   const happened = useHappened()
   const navigate = useNavigate()
@@ -60,8 +61,8 @@ export function OilSurface() {
   const [side, setSide] = useState<OilSide | null>(null)
   const shownSide = side ?? point?.side ?? 'front'
   const oiled = events.findLast((e) => e.kind === 'oiled')
-  const dryGate = gates.find((g) => g.name === 'dry')
-  const held = job.partedAt !== null && oiled === undefined && dryGate !== undefined && isHeld(dryGate)
+  const asked = useWorkHeld()({ work: 'oil' })
+  const held = oiled === undefined ? asked : null
   const [overriding, setOverriding] = useState(false)
   const tick = (p: OilPoint, on: boolean) =>
     set({
@@ -75,7 +76,11 @@ export function OilSurface() {
   }
   usePedalAction(
     held
-      ? { label: 'Press to go and run it dry', hint: dryGate.reason, press: () => void navigate('../assemble') }
+      ? {
+          label: 'Press to go and run it dry',
+          hint: held.detail ?? held.title,
+          press: () => void navigate('../assemble'),
+        }
       : point && !settled(point)
         ? {
             label: point.with === 'dry' ? `Press if it is dry: ${point.name}` : `Press when oiled: ${point.name}`,
@@ -108,7 +113,7 @@ export function OilSurface() {
           <div className={parts.asked}>
             <h2>Not yet: run it dry first</h2>
             <p>
-              {dryGate.reason} Oil hides a tight train. <Link to="../assemble">Run it dry</Link>
+              {held.detail} Oil hides a tight train. <Link to="../assemble">Run it dry</Link>
               {', or say why it may be oiled all the same.'}
             </p>
             {overriding ? (
@@ -126,7 +131,7 @@ export function OilSurface() {
             point={point}
             done={sheet.done.includes(point.key)}
             left={sheet.left.includes(point.key)}
-            locked={held}
+            locked={held !== null}
             onTick={(on) => tick(point, on)}
             onLeave={() => leave(point)}
             onSink={(sink) =>
@@ -181,7 +186,7 @@ export function OilSurface() {
           </p>
         ) : (
           open.length === 0 && (
-            <Button disabled={held} onClick={() => happened('oiled', { note: noteOf(sheet, oils ?? []) })}>
+            <Button disabled={held !== null} onClick={() => happened('oiled', { note: noteOf(sheet, oils ?? []) })}>
               It is oiled
             </Button>
           )

@@ -1,5 +1,13 @@
 import { POWER_METHOD_TITLES, POWER_TITLES, type Train } from '@treadle/contract'
-import { clockProofs, METHOD_CAUTIONS, POWER_CARE, proofsFor, type PowerMethod, type Proof } from '@treadle/core'
+import {
+  clockProofs,
+  METHOD_CAUTIONS,
+  POWER_CARE,
+  proofsFor,
+  type PowerMethod,
+  type Proof,
+  isOurs,
+} from '@treadle/core'
 import { Button, Checkbox, NativeSelect } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useState } from 'react'
@@ -13,6 +21,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import { OverrideForm } from '../../job/OverrideForm.tsx'
 import { whenShort } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useWorkHeld } from '../../job/useWorkHeld.ts'
 import { useOpenMarks } from '../../job/useOpenMarks.ts'
 import { HowMuch, NewSpring } from './HowMuch.tsx'
 import { nextOf } from './next.ts'
@@ -30,9 +39,9 @@ export function PowerSurface() {
   const [tried, setTried] = useState<Record<string, string[]>>({})
   const [methods, setMethods] = useState<Record<string, PowerMethod>>({})
   const wound = clock.trains.filter((t) => !powerOffs.some((p) => p.train === t.train))
-  const overridden = overrides.find((o) => o.gate === 'power')?.reason ?? null
+  const overridden = overrides.find((o) => o.gate === 'power' && isOurs(o))?.reason ?? null
   const parted = job.partedAt !== null
-  const mayPart = (wound.length === 0 || overridden !== null) && unmarked.length === 0
+  const mayPart = useWorkHeld()({ work: 'part' }) === null
 
   const proofsOf = (train: Train) => proofsFor(train.power, clock.kind, clock.work.mercury)
   const triedOf = (train: Train) => tried[train.train] ?? []

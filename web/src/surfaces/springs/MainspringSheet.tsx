@@ -18,6 +18,7 @@ import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { useWorkHeld } from '../../job/useWorkHeld.ts'
 import { useRows } from '../../job/useRows.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
@@ -36,7 +37,8 @@ const NAMESPACE = '52f0a6f4-7b5f-4d0c-8a7e-2f9d3c1b5e60'
 
 /** The mainspring of a train: as it was found, drawn in its barrel, what is fitted instead, and the fitting. */
 export function MainspringSheet({ train, list, go }: { train: Train; list: ReactNode; go: Go }) {
-  const { job, springs, powerOffs, overrides } = useJobData()
+  const { job, springs } = useJobData()
+  const held = useWorkHeld()
   const { data: stock } = useStock()
   const navigate = useNavigate()
   const rows = useRows<SpringSheetRow>('springs', 'stock')
@@ -77,7 +79,7 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
       : []
   const tooWeak = woundNmm !== null && sheet.winderNmm !== null && !winderMay(sheet.winderNmm, woundNmm)
   const asked = sheet.winderNmm === null && steps.length > 0
-  const isOff = powerOffs.some((p) => p.train === train.train) || overrides.some((o) => o.gate === 'power')
+  const isOff = held({ work: 'spring', train: train.train }) === null
   const now = nextOf({
     steps,
     done: sheet.done,

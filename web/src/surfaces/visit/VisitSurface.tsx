@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { v7 as uuid } from 'uuid'
 import { sayNotKept, useChange } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { useReopen } from '../../job/useReopen.ts'
 import { useObservations } from '../../job/useObservations.ts'
 import { DayField } from '../../parts/DayField.tsx'
 import { Mark } from '../../parts/Mark.tsx'
@@ -205,6 +206,7 @@ function Way({ job }: { job: JobRow }) {
   const change = useChange()
   const navigate = useNavigate()
   const [reason, setReason] = useState('')
+  const reopen = useReopen(job.id)
   const closed = job.closedAt !== null
   const callOff = () =>
     change.mutate(
@@ -222,12 +224,7 @@ function Way({ job }: { job: JobRow }) {
         . <Link to="../card">Handing over</Link>
       </p>
       {closed ? (
-        <Button
-          variant="default"
-          onClick={() =>
-            change.mutate({ method: 'POST', path: `/jobs/${job.id}/reopen`, body: {} }, { onError: sayNotKept })
-          }
-        >
+        <Button variant="default" onClick={reopen}>
           Open it again
         </Button>
       ) : job.partedAt === null ? (

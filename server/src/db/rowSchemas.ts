@@ -1,6 +1,6 @@
 import * as contract from '@treadle/contract'
 import type { Schema } from 'yup'
-import type { CarriedName, TableOf } from './tables.ts'
+import type { CarriedName, TableOf } from './tableNames.ts'
 
 /** Columns of a table that hold JSON: their own type says nothing of what is in them. */
 type JsonColumn<N extends CarriedName> = {
