@@ -55,6 +55,7 @@ import {
   Timer,
   ToolChange,
   TrainSheetChange,
+  UnreadableChoice,
   VisitChange,
   WheelSheetChange,
   WitnessChange,
@@ -75,6 +76,7 @@ const shop = useWorkshop({ uploads: { perMinute: 1_000_000 } })
 const BODIES: [route: string, schema: Schema][] = [
   ['post /jobs', NewJob],
   ['patch /jobs/:id', JobChange],
+  ['post /jobs/:id/unreadable', UnreadableChoice],
   ['post /jobs/:id/power', PowerOff],
   ['post /jobs/:id/overrides', GateOverride],
   ['patch /clocks/:id', ClockChange],

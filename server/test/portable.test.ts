@@ -1,26 +1,17 @@
 import { randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
-import { mkdtemp, readFile, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { pipeline } from 'node:stream/promises'
-import type { Readable } from 'node:stream'
 import type { ArchiveTold, JobPage, Problem } from '@treadle/contract'
 import { encodeWav } from '@treadle/core'
 import sharp from 'sharp'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import yauzl from 'yauzl'
-import yazl from 'yazl'
+import { beforeAll, describe, expect, test } from 'vitest'
+import { bring, bytesAt, contents, rowsOf, sealed, withRows, zipped } from './archives.ts'
 import { newHole, newListening, useWorkshop, type Workshop } from './workshop.ts'
 
 const here = useWorkshop()
 const there = useWorkshop()
-let folder = ''
 let taken: JobPage
 let soundId = ''
 
 beforeAll(async () => {
-  folder = await mkdtemp(join(tmpdir(), 'treadle-test-'))
   taken = await here.takeIn({ cameWith: [] })
   const at = `/api/jobs/${taken.job.id}`
   const hole = newHole()
@@ -48,59 +39,9 @@ beforeAll(async () => {
   // Another clock, that is none of its history.
   await here.takeIn({ complaint: 'Another clock altogether.' })
 })
-afterAll(() => rm(folder, { recursive: true, force: true }))
 
-const zipOf = async (shop: Workshop, path: string): Promise<Buffer> =>
-  (
-    await shop.request
-      .get(path)
-      .buffer(true)
-      .parse(binary as never)
-      .expect(200)
-  ).body as Buffer
-function binary(res: Readable, done: (error: Error | null, body: Buffer) => void): void {
-  const parts: Buffer[] = []
-  res.on('data', (chunk: Buffer) => parts.push(chunk))
-  res.on('end', () => done(null, Buffer.concat(parts)))
-}
-const bring = (shop: Workshop, zip: Buffer, query = '') =>
-  shop.request.post(`/api/archive${query}`).set('Content-Type', 'application/zip').send(zip)
 const told = async (shop: Workshop, zip: Buffer, query = '') =>
   (await bring(shop, zip, query).expect(200)).body as ArchiveTold
-
-/** Every entry of a zip, by its name. */
-async function contents(zip: Buffer): Promise<Map<string, Buffer>> {
-  const opened = await new Promise<yauzl.ZipFile>((resolve, reject) =>
-    yauzl.fromBuffer(zip, { lazyEntries: true }, (error, z) => (error ? reject(error) : resolve(z))),
-  )
-  const all = new Map<string, Buffer>()
-  await new Promise<void>((resolve, reject) => {
-    opened.on('entry', (entry: yauzl.Entry) => {
-      opened.openReadStream(entry, (error, stream) => {
-        if (error) return reject(error)
-        const parts: Buffer[] = []
-        stream.on('data', (chunk: Buffer) => parts.push(chunk))
-        stream.on('end', () => {
-          all.set(entry.fileName, Buffer.concat(parts))
-          opened.readEntry()
-        })
-      })
-    })
-    opened.on('end', () => resolve())
-    opened.readEntry()
-  })
-  return all
-}
-
-/** A zip of these entries, as somebody else might make one. */
-async function zipped(entries: Map<string, Buffer>): Promise<Buffer> {
-  const zip = new yazl.ZipFile()
-  for (const [name, bytes] of entries) zip.addBuffer(bytes, name)
-  zip.end()
-  const path = join(folder, `${randomUUID()}.zip`)
-  await pipeline(zip.outputStream, createWriteStream(path))
-  return readFile(path)
-}
 
 /** An archive of which one table was rewritten by a careful hand: its digest is right. */
 async function rewritten(
@@ -108,18 +49,8 @@ async function rewritten(
   table: string,
   change: (row: Record<string, unknown>) => object,
 ): Promise<Buffer> {
-  const { createHash } = await import('node:crypto')
   const all = await contents(zip)
-  const name = `tables/${table}.jsonl`
-  const rows = all.get(name)!.toString().trim().split('\n')
-  const bytes = Buffer.from(
-    rows.map((r) => `${JSON.stringify(change(JSON.parse(r) as Record<string, unknown>))}\n`).join(''),
-  )
-  all.set(name, bytes)
-  const manifest = JSON.parse(all.get('treadle.json')!.toString()) as { entries: { path: string; sha256: string }[] }
-  for (const e of manifest.entries) if (e.path === name) e.sha256 = createHash('sha256').update(bytes).digest('hex')
-  all.set('treadle.json', Buffer.from(JSON.stringify(manifest)))
-  return zipped(all)
+  return sealed(withRows(all, table, rowsOf(all, table).map(change)))
 }
 
 /** Entries of a journal without the mark of the archive that brought them. */
@@ -137,7 +68,7 @@ const isEmpty = async (shop: Workshop) => ((await shop.request.get('/api/clocks'
 
 describe('a clock’s whole history', () => {
   test('holds its rows, its picture and its sound, with their schema, and nothing of another clock', async () => {
-    const all = await contents(await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`))
+    const all = await contents(await bytesAt(here, `/api/clocks/${taken.clock.id}/archive.zip`))
     const rows = (table: string) => all.get(`tables/${table}.jsonl`)!.toString().trim().split('\n').filter(Boolean)
     expect(rows('clocks').length).toBe(1)
     expect(rows('jobs').length).toBe(1)
@@ -151,13 +82,13 @@ describe('a clock’s whole history', () => {
   })
 
   test('comes in on another Treadle with nothing lost, and a second time with nothing twice', async () => {
-    const zip = await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+    const zip = await bytesAt(here, `/api/clocks/${taken.clock.id}/archive.zip`)
     const looked = await told(there, zip)
     expect([looked.kept, looked.of, looked.clashes]).toEqual([false, 'clock', []])
     expect(await isEmpty(there)).toBe(true)
     const done = await told(there, zip, '?keep=true')
     expect(done.fresh).toEqual(looked.fresh)
-    const both = await Promise.all([here, there].map((s) => zipOf(s, `/api/clocks/${taken.clock.id}/archive.zip`)))
+    const both = await Promise.all([here, there].map((s) => bytesAt(s, `/api/clocks/${taken.clock.id}/archive.zip`)))
     const [ours, theirs] = await Promise.all(both.map(contents))
     for (const [name, bytes] of ours!) {
       if (name === 'treadle.json') continue
@@ -165,10 +96,12 @@ describe('a clock’s whole history', () => {
       const here = name === 'tables/journal.jsonl' ? unmarked(theirs!.get(name)!) : theirs!.get(name)
       expect([name, here?.equals(bytes)]).toEqual([name, true])
     }
-    expect(theirs!.get('tables/journal.jsonl')!.toString()).toMatch(/"brought":\{"at":"[^"]+","by":"somebody","from":"The workshop","writtenOn":/)
+    expect(theirs!.get('tables/journal.jsonl')!.toString()).toMatch(
+      /"brought":\{"at":"[^"]+","by":"somebody","from":"The workshop","writtenOn":/,
+    )
     expect(new Set(theirs!.keys())).toEqual(new Set(ours!.keys()))
     // The sound is heard there as it was here.
-    const sounds = await Promise.all([here, there].map((s) => zipOf(s, `/api/listenings/${soundId}/sound`)))
+    const sounds = await Promise.all([here, there].map((s) => bytesAt(s, `/api/listenings/${soundId}/sound`)))
     expect(sounds[0]!.equals(sounds[1]!)).toBe(true)
 
     const again = await told(there, zip, '?keep=true')
@@ -180,7 +113,7 @@ describe('a clock’s whole history', () => {
   })
 
   test('what stands here otherwise is shown, stays, and is taken only where it is said', async () => {
-    const zip = await zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+    const zip = await bytesAt(here, `/api/clocks/${taken.clock.id}/archive.zip`)
     const { clock } = (await there.request.get(`/api/jobs/${taken.job.id}`)).body as JobPage
     const { id: _, ownerId: _o, ...known } = clock
     await there.request
@@ -207,7 +140,7 @@ describe('a clock’s whole history', () => {
 
   test('a visit whose number is another’s there gets one of its own', async () => {
     const own = await here.takeIn()
-    const zip = await zipOf(here, `/api/clocks/${own.clock.id}/archive.zip`)
+    const zip = await bytesAt(here, `/api/clocks/${own.clock.id}/archive.zip`)
     const taken = await rewritten(zip, 'jobs', (row) => ({ ...row, number: 1 }))
     const done = await told(there, taken, '?keep=true')
     expect(done.renumbered).toMatchObject([{ was: 1 }])
@@ -218,7 +151,7 @@ describe('a clock’s whole history', () => {
 
 describe('the whole workshop', () => {
   test('goes out and comes in with a difference of nothing', async () => {
-    const empty = await zipOf(here, '/api/archive.zip')
+    const empty = await bytesAt(here, '/api/archive.zip')
     const all = await contents(empty)
     expect(all.get('tables/jobs.jsonl')!.toString()).toContain('Another clock altogether')
     // The secret of the calendar’s address stays on its machine.
@@ -231,16 +164,16 @@ describe('the whole workshop', () => {
 
 describe('an archive is refused, and nothing of it comes in', () => {
   const refused = async (zip: Buffer, words: RegExp, shop = there) => {
-    const before = await contents(await zipOf(shop, '/api/archive.zip'))
+    const before = await contents(await bytesAt(shop, '/api/archive.zip'))
     for (const query of ['', '?keep=true']) {
       const answer = await bring(shop, zip, query)
       expect([answer.status, (answer.body as Problem).title]).toEqual([422, expect.stringMatching(words)])
     }
-    const after = await contents(await zipOf(shop, '/api/archive.zip'))
+    const after = await contents(await bytesAt(shop, '/api/archive.zip'))
     for (const [name, bytes] of before)
       if (name !== 'treadle.json') expect([name, after.get(name)?.equals(bytes)]).toEqual([name, true])
   }
-  const good = () => zipOf(here, `/api/clocks/${taken.clock.id}/archive.zip`)
+  const good = () => bytesAt(here, `/api/clocks/${taken.clock.id}/archive.zip`)
 
   test('where a row was changed after it was written', async () => {
     const all = await contents(await good())
@@ -275,13 +208,8 @@ describe('an archive is refused, and nothing of it comes in', () => {
   test('where a picture is none', async () => {
     const all = await contents(await good())
     const name = [...all.keys()].find((n) => n.endsWith('.jpg'))!
-    const { createHash } = await import('node:crypto')
-    const bytes = Buffer.from('<html><script>alert(1)</script></html>')
-    all.set(name, bytes)
-    const manifest = JSON.parse(all.get('treadle.json')!.toString()) as { entries: { path: string; sha256: string }[] }
-    for (const e of manifest.entries) if (e.path === name) e.sha256 = createHash('sha256').update(bytes).digest('hex')
-    all.set('treadle.json', Buffer.from(JSON.stringify(manifest)))
-    await refused(await zipped(all), /is not what its name says/)
+    all.set(name, Buffer.from('<html><script>alert(1)</script></html>'))
+    await refused(await sealed(all), /is not what its name says/)
   })
 
   test.each([
@@ -303,7 +231,7 @@ describe('an archive is refused, and nothing of it comes in', () => {
     const at = `/api/jobs/${other.job.id}`
     const hole = newHole()
     await here.request.put(`${at}/holes/${hole.id}`).send(hole).expect(201)
-    const zip = await zipOf(here, `/api/clocks/${other.clock.id}/archive.zip`)
+    const zip = await bytesAt(here, `/api/clocks/${other.clock.id}/archive.zip`)
     const bad = await rewritten(zip, table, (row) => ({ ...row, ...part }))
     if (/points at/.test(String(words))) {
       const answer = await bring(shop, bad, '?keep=true')
@@ -335,7 +263,7 @@ describe('an archive is refused, and nothing of it comes in', () => {
       .put(`${at}/told`)
       .send({ minutes: [minute], marks: [] })
       .expect(204)
-    const whole = await zipOf(here, '/api/archive.zip')
+    const whole = await bytesAt(here, '/api/archive.zip')
     expect((await told(there, whole)).fresh.map((f) => f.table)).toEqual(expect.arrayContaining(['watch_minutes']))
     const values = (part: object) => (row: Record<string, unknown>) => ({
       ...row,
