@@ -185,6 +185,7 @@ async function withoutCamera(zip: OpenZip, file: FoundFile, path: string): Promi
 /** One archive at a time, over all servers of this database; what one that died has left is cleared away first. */
 async function alone<T>(db: Database, work: () => Promise<T>): Promise<T> {
   const client = await db.$client.connect()
+  let lost: Error | undefined
   try {
     const { rows } = await client.query<{ mine: boolean }>('select pg_try_advisory_lock($1) as mine', [TAKING_IN])
     if (rows[0]?.mine !== true)
@@ -194,10 +195,10 @@ async function alone<T>(db: Database, work: () => Promise<T>): Promise<T> {
       return await work()
     } finally {
       // With its connection the lock is gone too.
-      await client.query('select pg_advisory_unlock($1)', [TAKING_IN]).catch(() => undefined)
+      await client.query('select pg_advisory_unlock($1)', [TAKING_IN]).catch((error: Error) => (lost = error))
     }
   } finally {
-    client.release()
+    client.release(lost)
   }
 }
 

@@ -7,6 +7,7 @@ import { pipeline } from 'node:stream/promises'
 import yazl from 'yazl'
 import type { Database, Queries } from '../db/connect.ts'
 import { files, holes, jobs, plateMaps } from '../db/schema.ts'
+import { inOneMoment } from '../door/transaction.ts'
 import { ENDINGS, isKept } from '../files/kinds.ts'
 import { readFile } from '../files/store.ts'
 import { plateSvg } from '../plates/svg.ts'
@@ -41,69 +42,66 @@ export async function writeArchive(
   clockId: string | null,
   { at, version }: { at: Date; version: string },
 ): Promise<void> {
-  await db.transaction(
-    async (tx) => {
-      const chosen = clockId === null ? allRows() : await rowsOfClock(tx, clockId)
-      const { workshop } = await readSettings(tx)
-      const zip = new yazl.ZipFile()
-      const entries: ArchiveManifest['entries'] = []
-      const add = (name: string, content: AsyncIterable<Buffer>, compress: boolean, counted?: () => number) => {
-        zip.addReadStreamLazy(name, { compress, mtime: at }, (done) => {
-          const hash = createHash('sha256')
-          let bytes = 0
-          const seen = async function* () {
-            for await (const chunk of content) {
-              hash.update(chunk)
-              bytes += chunk.length
-              yield chunk
-            }
-            const rows = counted?.()
-            entries.push({ path: name, bytes, sha256: hash.digest('hex'), ...(rows !== undefined && { rows }) })
+  await inOneMoment(db, async (tx) => {
+    const chosen = clockId === null ? allRows() : await rowsOfClock(tx, clockId)
+    const { workshop } = await readSettings(tx)
+    const zip = new yazl.ZipFile()
+    const entries: ArchiveManifest['entries'] = []
+    const add = (name: string, content: AsyncIterable<Buffer>, compress: boolean, counted?: () => number) => {
+      zip.addReadStreamLazy(name, { compress, mtime: at }, (done) => {
+        const hash = createHash('sha256')
+        let bytes = 0
+        const seen = async function* () {
+          for await (const chunk of content) {
+            hash.update(chunk)
+            bytes += chunk.length
+            yield chunk
           }
-          done(null, Readable.from(seen()))
-        })
-      }
-      const out = zip.outputStream as Readable
-      zip.on('error', (error: Error) => out.destroy(error))
-      add('about.txt', ofText(ABOUT), true)
-      add('schema.json', ofText(`${JSON.stringify(schemaOfTables(), null, 2)}\n`), true)
-      const kept = await filesOf(tx, chosen)
-      const leaving = new LeftOut(kept.filter(({ type }) => !isKept(type)).map(({ id }) => id))
-      for (const one of CARRIED) {
-        const where = chosen.get(one.name)
-        if (where === null) continue
-        let rows = 0
-        const lines = async function* () {
-          for await (const batch of batchesOf(tx, one, where)) {
-            const going = batch.filter((row) => leaving.goes(one, row))
-            rows += going.length
-            yield Buffer.from(going.map((row) => `${JSON.stringify(row)}\n`).join(''))
-          }
+          const rows = counted?.()
+          entries.push({ path: name, bytes, sha256: hash.digest('hex'), ...(rows !== undefined && { rows }) })
         }
-        add(`tables/${one.name}.jsonl`, lines(), true, () => rows)
-      }
-      for (const { id, type } of kept)
-        // Sound and pictures hardly become smaller, and slowly.
-        if (isKept(type)) add(`files/${id}.${ENDINGS[type]}`, readFile(tx, id), false)
-      for (const { name, svg } of await drawingsOf(tx, clockId)) add(`drawings/${name}`, ofText(svg), true)
-      // Its turn comes last: by then every other entry has been written and counted.
-      zip.addReadStreamLazy('treadle.json', { mtime: at }, (done) => {
-        const manifest: ArchiveManifest = {
-          format: ARCHIVE_FORMAT,
-          version: ARCHIVE_VERSION,
-          of: clockId === null ? 'workshop' : 'clock',
-          workshop,
-          at: at.toISOString(),
-          treadle: version,
-          entries,
-        }
-        done(null, Readable.from([Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)]))
+        done(null, Readable.from(seen()))
       })
-      zip.end()
-      await pipeline(out, createWriteStream(path, { mode: 0o600 }))
-    },
-    { isolationLevel: 'repeatable read', accessMode: 'read only' },
-  )
+    }
+    const out = zip.outputStream as Readable
+    zip.on('error', (error: Error) => out.destroy(error))
+    add('about.txt', ofText(ABOUT), true)
+    add('schema.json', ofText(`${JSON.stringify(schemaOfTables(), null, 2)}\n`), true)
+    const kept = await filesOf(tx, chosen)
+    const leaving = new LeftOut(kept.filter(({ type }) => !isKept(type)).map(({ id }) => id))
+    for (const one of CARRIED) {
+      const where = chosen.get(one.name)
+      if (where === null) continue
+      let rows = 0
+      const lines = async function* () {
+        for await (const batch of batchesOf(tx, one, where)) {
+          const going = batch.filter((row) => leaving.goes(one, row))
+          rows += going.length
+          yield Buffer.from(going.map((row) => `${JSON.stringify(row)}\n`).join(''))
+        }
+      }
+      add(`tables/${one.name}.jsonl`, lines(), true, () => rows)
+    }
+    for (const { id, type } of kept)
+      // Sound and pictures hardly become smaller, and slowly.
+      if (isKept(type)) add(`files/${id}.${ENDINGS[type]}`, readFile(tx, id), false)
+    for (const { name, svg } of await drawingsOf(tx, clockId)) add(`drawings/${name}`, ofText(svg), true)
+    // Its turn comes last: by then every other entry has been written and counted.
+    zip.addReadStreamLazy('treadle.json', { mtime: at }, (done) => {
+      const manifest: ArchiveManifest = {
+        format: ARCHIVE_FORMAT,
+        version: ARCHIVE_VERSION,
+        of: clockId === null ? 'workshop' : 'clock',
+        workshop,
+        at: at.toISOString(),
+        treadle: version,
+        entries,
+      }
+      done(null, Readable.from([Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`)]))
+    })
+    zip.end()
+    await pipeline(out, createWriteStream(path, { mode: 0o600 }))
+  })
 }
 
 /**

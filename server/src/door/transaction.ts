@@ -1,6 +1,9 @@
+import { drizzle } from 'drizzle-orm/node-postgres'
 import pLimit, { type LimitFunction } from 'p-limit'
+import type pg from 'pg'
 import type { Database, Queries } from '../db/connect.ts'
 import { databaseCode } from '../db/errors.ts'
+import * as schema from '../db/schema.ts'
 
 /** Of the pool's connections, so many may be in the middle of a change; the rest is kept for reading. */
 const CHANGES_AT_ONCE = 6
@@ -17,9 +20,42 @@ export function inTransaction<T>(db: Database, work: (tx: Queries) => Promise<T>
   const limit = turns.get(db) ?? pLimit(CHANGES_AT_ONCE)
   turns.set(db, limit)
   return limit(() =>
-    db.transaction(work).catch((error: unknown) => {
+    asOne(db, 'begin', work).catch((error: unknown) => {
       if (!MADE_ANEW.has(databaseCode(error))) throw error
-      return db.transaction(work)
+      return asOne(db, 'begin', work)
     }),
   )
+}
+
+/** Reads everything as it is at one moment, whatever is changed meanwhile. */
+export function inOneMoment<T>(
+  db: Database,
+  work: (tx: Queries & Pick<Database, 'selectDistinct'>) => Promise<T>,
+): Promise<T> {
+  return asOne(db, 'begin isolation level repeatable read read only', work)
+}
+
+/** What asks by one connection of the pool; it is made once for each, since it looks through all tables. */
+const asking = new WeakMap<pg.PoolClient, Database>()
+
+/**
+ * The library's own transaction keeps a connection for good when it is lost before its first word, until the pool has none
+ * left; here whatever was lost is let go of.
+ */
+async function asOne<T>(db: Database, begin: string, work: (tx: Database) => Promise<T>): Promise<T> {
+  const client = await db.$client.connect()
+  let lost: Error | undefined
+  try {
+    await client.query(begin)
+    const tx = asking.get(client) ?? (drizzle(client, { schema }) as unknown as Database)
+    asking.set(client, tx)
+    const result = await work(tx)
+    await client.query('commit')
+    return result
+  } catch (error) {
+    await client.query('rollback').catch((lostNow: Error) => (lost = lostNow))
+    throw error
+  } finally {
+    client.release(lost)
+  }
 }
