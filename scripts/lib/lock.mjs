@@ -5,6 +5,9 @@ import { setTimeout as pause } from 'node:timers/promises'
 
 const PATIENCE_MS = 10 * 60_000
 const AGAIN_MS = 100
+/** A holder that says nothing for so long is too busy to, or stopped. */
+const ANSWER_MS = 3000
+const SILENT = ['a process that does not answer']
 
 /**
  * Holds a thing by name, such as a folder that is being set up, against every other process of this machine; gives how to
@@ -70,7 +73,7 @@ async function ask(address) {
     await once(socket, 'connect')
     socket.on('error', () => undefined)
     const gone = once(socket, 'close')
-    const first = await Promise.race([once(socket, 'data'), gone.then(() => null)])
+    const first = await Promise.race([once(socket, 'data'), gone.then(() => null), pause(ANSWER_MS, SILENT)])
     if (first === null) return null
     return { who: String(first[0]).trim(), gone, end: () => void socket.destroy() }
   } catch {

@@ -9,11 +9,12 @@ import {
   readlinkSync,
   renameSync,
   rmSync,
+  statfsSync,
   statSync,
   writeFileSync,
 } from 'node:fs'
 import { createServer } from 'node:net'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { installDebian } from './debian.mjs'
 import { hold } from './lock.mjs'
 import { DATA } from './root.mjs'
@@ -51,13 +52,24 @@ function run(program, args, options = {}) {
 /** A folder that is none, or not ours to write in; the message is the whole of it. */
 export class CannotWrite extends Error {}
 
+/** A folder with those above it, one by one: asked for all at once, Node tries for ever where the system lets nobody make any. */
+function makeFolder(path) {
+  if (existsSync(path)) return
+  makeFolder(dirname(path))
+  try {
+    mkdirSync(path)
+  } catch (error) {
+    if (error.code !== 'EEXIST') throw error
+  }
+}
+
 /** Where the cluster lives: in the data folder, or, where PostgreSQL's user may not go there, in a folder of its own. */
 function home(name) {
   const inside = join(DATA, name)
   const elsewhere = join('/var/lib', `treadle-${createHash('sha256').update(DATA).digest('hex').slice(0, 12)}`, name)
   if (asRoot && existsSync(join(elsewhere, 'pg')) && !existsSync(join(inside, 'pg'))) return elsewhere
   try {
-    mkdirSync(inside, { recursive: true })
+    makeFolder(inside)
     if (!existsSync(join(inside, 'pg'))) accessSync(inside, constants.W_OK)
   } catch (error) {
     throw new CannotWrite(`The folder ${inside} can’t be written (${error.code}). Let TREADLE_DATA name another.`)
@@ -133,6 +145,7 @@ async function launch(bin, folder, data, durable) {
     await pause(50)
   }
   rmSync(join(data, 'postmaster.pid'), { force: true })
+  makeRoom(folder)
   const portFile = join(folder, 'port')
   const before = existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 0
   const log = join(folder, 'postgres.log')
@@ -155,10 +168,39 @@ async function launch(bin, folder, data, durable) {
     )
     if (started !== null || runningPort(data) === port) {
       if (port !== before) writeFileSync(portFile, String(port))
+      if (durable) keepSpare(folder)
       return port
     }
   }
   throw new Error(`PostgreSQL did not start; its log is ${log}.`)
+}
+
+/** Room that is kept for the database: one that died on a full disk needs some to come back, if only to be read. */
+const SPARE_BYTES = 48_000_000
+/** So much must be free besides before any is set by. */
+const ROOMY_BYTES = 500_000_000
+
+const spareOf = (folder) => join(folder, 'spare-room')
+
+/** On a disk that is full, gives up the room that was set by. */
+function makeRoom(folder) {
+  if (freeBytes(folder) < SPARE_BYTES) rmSync(spareOf(folder), { force: true })
+}
+
+/** Sets room by, where there is plenty and none is yet. */
+function keepSpare(folder) {
+  if (existsSync(spareOf(folder)) || freeBytes(folder) < ROOMY_BYTES) return
+  try {
+    // Of noughts it would be no room at all on some disks.
+    writeFileSync(spareOf(folder), randomBytes(SPARE_BYTES), { mode: 0o600 })
+  } catch {
+    rmSync(spareOf(folder), { force: true })
+  }
+}
+
+function freeBytes(folder) {
+  const { bavail, bsize } = statfsSync(folder)
+  return bavail * bsize
 }
 
 /** Whether any process works in this folder, as every one of a cluster's does. */
