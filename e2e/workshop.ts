@@ -70,6 +70,17 @@ export class Workshop {
     })
   }
 
+  /** Says something to its database itself, as nobody can through its pages. */
+  async sql(text: string): Promise<void> {
+    const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name) })
+    await client.connect()
+    try {
+      await client.query(text)
+    } finally {
+      await client.end()
+    }
+  }
+
   /** All that was written down happened so long ago: `2 years`, `3 days`. */
   async timePasses(span: `${number} ${'years' | 'days'}`): Promise<void> {
     const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name) })

@@ -57,7 +57,7 @@ function passwordOf(cluster, role) {
  *
  * @see RFC 5803: SCRAM-SHA-256$iterations:salt$StoredKey:ServerKey; RFC 5802 §3 for how they are made
  */
-export function isPassword(password, kept) {
+function isPassword(password, kept) {
   const [, iterations, salt, storedKey] = /^SCRAM-SHA-256\$(\d+):([^$]+)\$([^:]+):/.exec(kept ?? '') ?? []
   if (storedKey === undefined) return false
   const salted = pbkdf2Sync(password, Buffer.from(salt, 'base64'), Number(iterations), 32, 'sha256')

@@ -57,7 +57,7 @@ export async function zipped(entries: Entries | [string, Buffer][]): Promise<Buf
   return buffer(zip.outputStream)
 }
 
-export interface Manifest {
+interface Manifest {
   version: number
   of: string
   entries: { path: string; bytes: number; sha256: string }[]

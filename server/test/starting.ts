@@ -5,7 +5,7 @@ import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-export const ROOT = join(import.meta.dirname, '..', '..')
+const ROOT = join(import.meta.dirname, '..', '..')
 
 export interface Started {
   child: ChildProcess

@@ -1,5 +1,5 @@
 import { migrate as run } from 'drizzle-orm/node-postgres/migrator'
-import pg from 'pg'
+import type pg from 'pg'
 import { connect, type Connection } from './connect.ts'
 
 const LOCK = 7_262_335

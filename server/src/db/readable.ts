@@ -56,7 +56,7 @@ export function readableRows<R extends object>(
   })
 }
 
-export function unreadableRow(name: CarriedName, row: object, field: string): UnreadableRow {
+function unreadableRow(name: CarriedName, row: object, field: string): UnreadableRow {
   const { id, ...rest } = row as Row
   const title = ['name', 'title', 'part', 'arbor', 'key', 'kind', 'train'].map((key) => rest[key]).find(isWords)
   return { table: name, id: typeof id === 'string' ? id : '', title: title?.slice(0, 80) ?? '', field }

@@ -124,7 +124,7 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}(\.\w+)?$/i
 const LONGEST_WORD = 24
 
 /** The path alone, what may be a secret left out. */
-export function pathToLog(url: string): string {
+function pathToLog(url: string): string {
   const [path = ''] = url.split('?')
   return path
     .split('/')

@@ -46,8 +46,11 @@ export function TakeElsewhere() {
   const [file, setFile] = useState<File | null>(null)
   const [wanted, setWanted] = useState(NOTHING)
   const { send, at, stop } = useArchive()
+  const again = useRef<() => void>(null)
   const open = (chosen: File | null) => {
     if (!chosen) return
+    // The same file may be chosen once more.
+    again.current?.()
     // A browser may not know the kind of a zip; the server looks at what is in it.
     const zip = new File([chosen], chosen.name, { type: 'application/zip' })
     setFile(zip)
@@ -66,7 +69,7 @@ export function TakeElsewhere() {
         <Button component="a" href="/api/archive.zip" download variant="default">
           The whole workshop
         </Button>
-        <FileButton onChange={open} accept=".zip,application/zip" disabled={isPending}>
+        <FileButton onChange={open} resetRef={again} accept=".zip,application/zip" disabled={isPending}>
           {(props) => (
             <Button variant="default" disabled={isPending} {...props}>
               Bring in an archive
