@@ -337,11 +337,12 @@ describe('the last one, wanted by two jobs at once', () => {
     const { job } = await shop.takeIn()
     const sizes = Array.from({ length: 12 }, (_, i) => 4 + i / 100)
     const ids = await Promise.all(sizes.map((outsideMm) => keep(stock({ outsideMm, count: 50 }))))
-    const deadlocks = async () =>
-      Number(
-        (await runSql(shop.adminUrl, `select deadlocks from pg_stat_database where datname = current_database()`))
-          .rows[0]?.deadlocks,
+    const deadlocks = async () => {
+      const asked = await shop.connection.pool.query<{ n: string }>(
+        'select deadlocks as n from pg_stat_database where datname = current_database()',
       )
+      return Number(asked.rows[0]?.n)
+    }
     const before = await deadlocks()
     for (let round = 0; round < ROUNDS; round++) {
       const list = {

@@ -23,7 +23,7 @@ let workshopZip: Entries
 /** Of the workshop that is written to. */
 let theirs: Theirs
 
-const put = (shopOf: typeof shop, path: string, row: { id: string }) =>
+const put = (shopOf: typeof shop, path: string, row: { id: string; [field: string]: unknown }) =>
   shopOf.request
     .put(`/api${path}/${row.id}`)
     .send({ version: 0, ...row })
@@ -51,13 +51,13 @@ async function rich(shopOf: typeof shop): Promise<JobPage> {
   )
   await shopOf.request.put(`/api/listenings/${heard.id}/sound`).type('audio/wav').send(wav)
   const plain = { figure: null, second: null, note: '', photoId }
-  await put(shopOf, `${at}/observations`, { id: randomUUID(), key: 'hands', answer: 'sound', ...plain } as never)
+  await put(shopOf, `${at}/observations`, { id: randomUUID(), key: 'hands', answer: 'sound', ...plain })
   await put(shopOf, `${at}/conditions`, {
     ...{ id: randomUUID(), kind: 'part', name: 'Hand', class: 'later', note: '', photoId, x: null, y: null },
-  } as never)
+  })
   await put(shopOf, `${at}/readings`, {
     ...{ id: randomUUID(), at: AT, errorSeconds: 1, sigmaSeconds: 1, way: 'eye' },
-  } as never)
+  })
   await put(shopOf, `${at}/events`, {
     id: randomUUID(),
     at: AT,
@@ -65,11 +65,11 @@ async function rich(shopOf: typeof shop): Promise<JobPage> {
     turns: null,
     showed: '',
     note: '',
-  } as never)
+  })
   await put(shopOf, `${at}/strip-steps`, {
     ...{ id: randomUUID(), position: 1, part: 'Dial', tray: 'case', screws: '', marks: '', remark: '', count: 1 },
     ...{ photoId, back: false, notBack: '' },
-  } as never)
+  })
   await shopOf.request.post(`/api${at}/power`).send(powerOff('going')).expect(201)
   const override = { id: randomUUID(), gate: 'trial', reason: 'It was proved at the house.' }
   await shopOf.request.post(`/api${at}/overrides`).send(override).expect(201)

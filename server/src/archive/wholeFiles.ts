@@ -4,7 +4,7 @@ import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { ENDINGS } from '../files/kinds.ts'
-import { requireWave } from '../listenings/requireWave.ts'
+import { HEAD_BYTES, whyNoWave } from '../listenings/requireWave.ts'
 import { wholePicture } from '../photos/pictures.ts'
 import type { ArchiveManifest } from './manifest.ts'
 import type { Progress } from './progress.ts'
@@ -42,7 +42,7 @@ export async function requireWhole(
     const { bytes, sha256 } = hashed(counted(zip.read(entry), progress))
     const isFile = entry.startsWith('files/')
     if (isFile && size > MOST_FILE_BYTES) throw unreadable(`${entry} is larger than any picture or sound that is kept.`)
-    const kind = isFile ? await decoded(bytes, join(folder, 'one'), entry) : await drained(bytes)
+    const kind = isFile ? await decoded(bytes, join(folder, 'one'), entry) : await headOf(bytes).then(() => null)
     if (sha256() !== said) throw unreadable(`${entry} was changed after it was written.`)
     if (kind !== null)
       found.set(entry.slice('files/'.length, entry.lastIndexOf('.')), { entry, kind, size, sha256: said })
@@ -57,27 +57,30 @@ async function* counted(bytes: AsyncIterable<Buffer>, progress: Progress): Async
   }
 }
 
-async function drained(bytes: AsyncIterable<Buffer>): Promise<null> {
-  for await (const _ of bytes);
-  return null
+/** Reads to the end, and gives how it began. */
+async function headOf(bytes: AsyncIterable<Buffer>): Promise<Buffer> {
+  const head: Buffer[] = []
+  let held = 0
+  for await (const chunk of bytes) {
+    if (held < HEAD_BYTES) head.push(chunk)
+    held += chunk.length
+  }
+  return Buffer.concat(head).subarray(0, HEAD_BYTES)
 }
 
 /** Looks at a file by itself, as at one that is sent: its kind is what its bytes say. */
 async function decoded(bytes: AsyncIterable<Buffer>, path: string, entry: string): Promise<FileKind> {
+  const otherwise = () => unreadable(`${entry} is not what its name says.`)
+  if (entry.endsWith(`.${ENDINGS['audio/wav']}`)) {
+    if (whyNoWave(await headOf(bytes)) !== null) throw otherwise()
+    return 'audio/wav'
+  }
   try {
     await pipeline(bytes, createWriteStream(path, { mode: 0o600 }))
     const picture = await wholePicture(path)
-    const kind = picture?.kind ?? (await isWave(path))
-    if (kind === null || !entry.endsWith(`.${ENDINGS[kind]}`)) throw unreadable(`${entry} is not what its name says.`)
-    return kind
+    if (!picture || !entry.endsWith(`.${ENDINGS[picture.kind]}`)) throw otherwise()
+    return picture.kind
   } finally {
     await rm(path, { force: true })
   }
-}
-
-function isWave(path: string): Promise<FileKind | null> {
-  return requireWave(path).then(
-    () => 'audio/wav',
-    () => null,
-  )
 }

@@ -3,7 +3,7 @@ import { open } from 'node:fs/promises'
 import { Refused } from '../http/problem.ts'
 
 /** Within so much of a file its sound must begin, whatever words a recorder puts before it. */
-const HEAD_BYTES = 1 << 20
+export const HEAD_BYTES = 1 << 20
 
 /** A recording is looked at as far as its sound begins: its format, and that there is any. */
 export async function requireWave(path: string): Promise<void> {
@@ -11,11 +11,20 @@ export async function requireWave(path: string): Promise<void> {
   try {
     const start = Buffer.alloc(HEAD_BYTES)
     const { bytesRead } = await file.read(start, 0, HEAD_BYTES, 0)
-    readWavHeader(start.subarray(0, bytesRead))
-  } catch (error) {
-    if (!(error instanceof WavError)) throw error
-    throw new Refused(415, 'not-sound', error.message)
+    const why = whyNoWave(start.subarray(0, bytesRead))
+    if (why !== null) throw new Refused(415, 'not-sound', why)
   } finally {
     await file.close()
+  }
+}
+
+/** Why bytes do not begin a recording, in words; null: they do. */
+export function whyNoWave(start: Buffer): string | null {
+  try {
+    readWavHeader(start)
+    return null
+  } catch (error) {
+    if (!(error instanceof WavError)) throw error
+    return error.message
   }
 }

@@ -241,13 +241,11 @@ function Clashes({
 const toggled = (list: string[], key: string, on: boolean) => (on ? [...list, key] : list.filter((k) => k !== key))
 
 /** A row by its name, and what of it is otherwise here and there, in words. */
-function Differences({ row }: { row: ArchiveClash }) {
+function Differences({ row, named = false }: { row: ArchiveClash; named?: boolean }) {
+  const title = named ? row.title : [spacedOut(row.table), row.title].filter(Boolean).join(', ')
   return (
     <>
-      <b>
-        {spacedOut(row.table)}
-        {row.title === '' ? '' : `, ${row.title}`}
-      </b>
+      {title !== '' && <b>{title}</b>}
       {differencesInWords(row).map(({ label, here, there }) => (
         <span key={label} className={styles.clash}>
           {label}: here {here}, there {there}
@@ -300,7 +298,7 @@ function ShopKinds({
                   </span>
                 ) : (
                   <span key={row.key} className={styles.clash}>
-                    <Differences row={row} />
+                    <Differences row={row} named />
                   </span>
                 ),
               )}
