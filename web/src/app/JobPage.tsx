@@ -75,6 +75,7 @@ function Head({ data }: { data: JobData }) {
       <h1 className={styles.name}>{data.clock.name}</h1>
       <span className={`quiet ${styles.owner}`}>
         {data.owner.name}, number {job.number}
+        {job.numberElsewhere !== null && ` (${job.numberElsewhere} where it came from)`}
         {job.closedAt !== null && (job.ending === 'called-off' ? ', called off' : ', closed')}
         {job.closedAt === null &&
           job.waitsFor !== '' &&

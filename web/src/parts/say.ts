@@ -120,7 +120,7 @@ export function leaning(deg: number, digits = 2): string {
 
 /** By which archive a thing was brought, and by whom it was taken in. */
 export function broughtWords({ from, writtenOn, at, by }: Brought): string {
-  return `brought by an archive of ${from || 'another workshop'} of ${writtenOn}, taken in ${whenShort(at)} by ${by || 'somebody'}`
+  return `From an archive of ${from || 'another workshop'}, written ${dayShort(writtenOn)}, taken in ${whenShort(at)} by ${by || 'somebody'}.`
 }
 
 /** A name as the book has it, in words: strip_steps, cameWith[0].name → strip steps, came with 1, name. */

@@ -31,8 +31,7 @@ function Entries() {
             {entries.map((e) => (
               <li key={e.id}>
                 <span className="quiet">
-                  {whenShort(e.at)}, {e.who}
-                  {e.brought !== null && `, ${broughtWords(e.brought)}`}.
+                  {whenShort(e.at)}, {e.who}.{e.brought !== null && ` ${broughtWords(e.brought)}`}
                 </span>{' '}
                 {e.text}
                 {changes(e.figures).map(([field, was, is]) => (

@@ -57,12 +57,6 @@ export function JournalSurface() {
                       {whenShort(entry.at)}
                       <br />
                       {entry.who}
-                      {entry.brought !== null && (
-                        <>
-                          <br />
-                          {broughtWords(entry.brought)}
-                        </>
-                      )}
                     </span>
                     <div>
                       {entry.corrects !== null && (
@@ -72,6 +66,7 @@ export function JournalSurface() {
                       )}
                       {spoken(entry.text)}
                       {corrected && <span className={styles.corrects}> Corrected {whenShort(corrected.at)}.</span>}
+                      {entry.brought !== null && <p className={styles.brought}>{broughtWords(entry.brought)}</p>}
                     </div>
                     <Button
                       variant="subtle"
