@@ -26,7 +26,7 @@ const stop = () => {
   if (stopping) return
   stopping = true
   for (const child of children) child.kill('SIGTERM')
-  database.stop()
+  if (!database.wasRunning) database.stop()
 }
 for (const child of children) child.on('exit', stop)
 process.on('SIGINT', stop)

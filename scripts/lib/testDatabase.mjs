@@ -33,6 +33,7 @@ export async function prepareTestDatabases({ demo }) {
       TREADLE_TEST_SERVING: serve,
       TREADLE_TEST_BACKUP: backup,
     },
-    stop: cluster.stop,
+    // One that was running is another run’s.
+    stop: cluster.wasRunning ? () => undefined : cluster.stop,
   }
 }

@@ -54,6 +54,11 @@ server.on('listening', () => {
   process.send?.('ready', undefined, undefined, () => undefined)
 })
 server.on('error', (error: NodeJS.ErrnoException) => {
+  // Once it serves, an error is one caller's that could not be let in: too many are open, say. It serves on.
+  if (server.listening) {
+    logger.error({ err: error }, 'a connection was not taken')
+    return
+  }
   process.stderr.write(
     error.code === 'EADDRINUSE' ? `Port ${port} is taken. Set PORT to another.\n` : `${error.message}\n`,
   )

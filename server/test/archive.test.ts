@@ -130,6 +130,8 @@ test('the whole workshop goes into one file and comes back, rows, photos and sou
 
   const file = join(folder, 'workshop.jsonl.gz')
   await withClientAt(full.adminUrl, (client) => writeArchive(client, file))
+  // That somebody looked at the calendar's address there leaves it as empty as it was.
+  await empty.request.get('/api/calendar').expect(200)
   const rows = await withClientAt(empty.adminUrl, (client) => readArchive(client, file))
   expect(rows).toBe(Object.values(await digests(full.adminUrl)).reduce((sum, t) => sum + t.count, 0))
   // Table by table, to the last letter.

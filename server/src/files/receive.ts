@@ -136,7 +136,9 @@ function gather(
     }
     const end = () => {
       over()
-      out.end(() => resolve({ size, digest: hash.digest('hex') }))
+      // Only what is on the disk whole has come: a disk that is full says so at the last write.
+      out.once('finish', () => resolve({ size, digest: hash.digest('hex') }))
+      out.end()
     }
     const dropped = () => {
       if (!req.complete) fail(new Refused(400, 'dropped', 'The connection was dropped before all had come.'))
