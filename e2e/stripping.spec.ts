@@ -296,8 +296,11 @@ test('oiled in place it is a stop-gap, and the owner is asked back sooner', asyn
   const counts = await page.evaluate(() => (window as unknown as { counts: number[] }).counts)
   expect(counts).toEqual([...counts].sort((a, b) => a - b))
   await page.getByLabel('What could not be reached').fill('Centre pivot behind the dial')
+  // It shows at once; the page is left only when the server has it.
+  const kept = page.waitForResponse((answer) => answer.request().postData()?.includes('"key":"in-place"') === true)
   await page.getByRole('button', { name: 'Record it as oiled in place' }).click()
   await expect(page.getByText(/as a stop-gap/).first()).toBeVisible()
+  await kept
   await page.goto(`${own.url}/jobs/${id}/card`)
   await expect(page.getByText(/a stop-gap\. Its oil should be looked at in/)).toContainText(
     String(new Date().getFullYear() + 1),

@@ -209,7 +209,14 @@ export * from './moon/disc.ts'
 export * from './journey/steps.ts'
 export * from './setUp/steps.ts'
 export * from './mercury/steps.ts'
-export { MERCURY_BOTTLES, MERCURY_JAR, mercuryGateKey, mercuryNotWeighed, mercuryWalk } from './mercury/gate.ts'
+export {
+  isOfMercury,
+  MERCURY_BOTTLES,
+  MERCURY_JAR,
+  mercuryGateKey,
+  mercuryNotWeighed,
+  mercuryWalk,
+} from './mercury/gate.ts'
 export * from './mercury/loss.ts'
 export * from './calendar/dayWheel.ts'
 export * from './oil/sink.ts'

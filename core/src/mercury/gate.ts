@@ -15,6 +15,11 @@ export const MERCURY_BOTTLES = 'mercury: bottles'
 /** The name of a walk; its steps are kept under it and their own keys. */
 export const mercuryWalk = (way: string) => `mercury ${way}`
 
+/** Whether a key keeps anything of mercury: most of what is seen of a clock does not. */
+export function isOfMercury(key: string): boolean {
+  return key.startsWith('mercury ')
+}
+
 /** Which step of mercury's walks a key keeps; null: none. */
 export function mercuryWalkOf(key: string): string | null {
   const walk = MERCURY_WAYS.map((way) => `${mercuryWalk(way)}: `).find((begin) => key.startsWith(begin))

@@ -3,7 +3,7 @@ import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { conditions, confirmedCauses, observations } from '../db/schema.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
-import { isLed } from '@treadle/core'
+import { isLed, isOfMercury } from '@treadle/core'
 import { requireGate } from '../gates/requireGate.ts'
 import { observationWords, takenBackWords } from './words.ts'
 import { apiRouter } from '../http/router.ts'
@@ -28,9 +28,10 @@ export function observationRoutes(db: Database): Router {
         const key = body?.key ?? was?.key ?? ''
         if (body?.answer === 'done' && was?.answer !== 'done') {
           if (isLed(key)) await requireGate(doing, { work: 'assemble' })
-          await requireGate(doing, { work: 'mercury', key })
+          if (isOfMercury(key)) await requireGate(doing, { work: 'mercury', key })
         }
-        if (was?.answer === 'so' && body?.answer !== 'so') await requireGate(doing, { work: 'mercury-back', key })
+        if (isOfMercury(key) && was?.answer === 'so' && body?.answer !== 'so')
+          await requireGate(doing, { work: 'mercury-back', key })
       },
       sentence: observationWords,
       goneSentence: takenBackWords,
