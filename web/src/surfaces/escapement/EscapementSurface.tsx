@@ -182,6 +182,15 @@ export function EscapementSurface() {
                 onMove={setPalletDeg}
               />
             </div>
+            {/* Beside what moves, where nothing that is told later can push them from under a finger. */}
+            <Group mt="sm">
+              <Button disabled={!isMoved} onClick={() => set(tried)}>
+                It is set so
+              </Button>
+              <Button variant="default" disabled={!isMoved} onClick={() => setTried(kept)}>
+                As it was
+              </Button>
+            </Group>
           </>
         )}
         {drawing instanceof FieldError && (
@@ -238,14 +247,6 @@ export function EscapementSurface() {
               </dd>
             </dl>
             <BeatKnows releaseDeg={action.releaseHalfDeg} works={action.verdict === 'works'} />
-            <Group mt="sm">
-              <Button disabled={!isMoved} onClick={() => set(tried)}>
-                It is set so
-              </Button>
-              <Button variant="default" disabled={!isMoved} onClick={() => setTried(kept)}>
-                As it was
-              </Button>
-            </Group>
           </section>
         )}
         {isDrawn && <Faces sheet={sheet} onSet={onSet} />}
