@@ -67,6 +67,8 @@ async function playToMicrophone(page: Page, file: string, { rocked = false, slow
             {
               async pull(to) {
                 if (n % 20 === 0) await new Promise((resolve) => setTimeout(resolve, slowly))
+                // A long sound is over when it is over: however far behind the page is, nothing else comes after it.
+                if (slowly > 0 && n * FRAMES >= samples.length) await new Promise(() => undefined)
                 if (rocked && n % 5 === 0) lies(0.8 * Math.sin((2 * Math.PI * Math.max(0, n - 900)) / 900))
                 to.enqueue(
                   new AudioData({
