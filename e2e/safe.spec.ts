@@ -90,9 +90,13 @@ test('a full disk is said on every page; what is typed waits, and is kept once t
       ? route.continue()
       : route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify(full) }),
   )
+  // It is seen where one is, however far down.
+  await page.setViewportSize({ width: 390, height: 420 })
   await page.getByLabel('Note', { exact: true }).fill('The spring is set.')
   await page.getByRole('button', { name: 'Write it' }).click()
-  await expect(page.getByText('The disk is full: nothing more is kept.')).toBeVisible()
+  await expect(page.getByRole('searchbox', { name: /Find an owner/ })).not.toBeInViewport()
+  await expect(page.getByText('The disk is full: nothing more is kept.')).toBeInViewport()
+  await page.setViewportSize({ width: 1280, height: 800 })
   // All that was kept can be read.
   await page.getByRole('link', { name: 'Clocks' }).first().click()
   await expect(page.getByRole('link', { name: 'Kitchen clock', exact: true })).toBeVisible()
@@ -113,6 +117,9 @@ test('a row that can’t be read: bench and page go on, the page says which it i
        values ('${randomUUID()}', '${job}', 1, 'sent', '"none"', '[]', '', '€', '21', '0', '', 'Ida');
      update clocks set pendulum = '[]' where id = '${clock}'`,
   )
+  await own.sql(`insert into workshop_tables (name, "values") values ('baths', '{"baths":5}')`)
+  await page.goto(`${own.url}/settings`)
+  await expect(page.getByRole('alert').filter({ hasText: 'the table of' })).toBeInViewport()
   await page.goto(own.url)
   await expect(page.getByRole('link', { name: /Kitchen clock.*See to 2 rows that can’t be read/ })).toBeVisible()
   await page.goto(`${own.url}/jobs/${job}/arrive`)

@@ -17,7 +17,7 @@ import {
 } from '@treadle/contract'
 import { MERCURY_GATE } from '@treadle/core'
 import { describe, expect, test } from 'vitest'
-import { markMeshes, newHole, powerOff, runSql, useWorkshop } from './workshop.ts'
+import { markMeshes, newHole, parted, powerOff, runSql, useWorkshop } from './workshop.ts'
 
 // Each gate is asked of what would then stand, by whichever row, word or order it would come to be so.
 
@@ -51,16 +51,6 @@ const dryRun = (train: 'going' | 'strike', verdict: '' | 'free' | 'tight') => ({
   ...blankDryRun(randomUUID(), { train, power: 'spring' }, AT),
   ...{ amount: 0.5, backsOff: 'yes' as const, verdict },
 })
-
-/** A visit whose plates were parted as they should be. */
-async function parted(): Promise<string> {
-  const { job } = await shop.takeIn()
-  for (const train of ['going', 'strike'])
-    await shop.request.post(`/api/jobs/${job.id}/power`).send(powerOff(train)).expect(201)
-  await markMeshes(shop.request, job.id)
-  await shop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
-  return job.id
-}
 
 describe('a plate is not out before the plates are parted', () => {
   test.each(['Front plate', 'Back plate, with its pillars'])('by a step for it: %s', async (part) => {
@@ -99,7 +89,7 @@ describe('no oil before every train ran dry', () => {
   const oiled = { ...blankOilSheet(randomUUID()), done: ['going|Third|front'] }
 
   test('by the map, by the log, by an entry of it that is changed to that, by a sheet of it', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     await put(id, 'dry-runs', dryRun('going', 'free')).expect(201)
     await held(put(id, 'oil-sheets', { ...oiled, id: randomUUID() }), /Not run dry.*strike train/)
     await held(put(id, 'events', event('oiled')), /Run it dry first/)
@@ -111,7 +101,7 @@ describe('no oil before every train ran dry', () => {
   })
 
   test('nor is the dry run taken back that oil stands on; that it is tight may always be said', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     const runs = [dryRun('going', 'free'), dryRun('strike', 'free')]
     for (const run of runs) await put(id, 'dry-runs', run).expect(201)
     const sheet = { ...oiled, id: randomUUID() }
@@ -154,7 +144,7 @@ describe('nothing goes together over a bad click', () => {
   const great = { train: 'strike', arbor: 'Great', arborIndex: 0, part: 'wheel' } as const
 
   test('by a led step, a part that is put back, a train that is driven; mended, it does', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     const sheet = { ...blankWheelSheet(randomUUID(), great), click: 'bad' as const }
     await put(id, 'wheels', sheet).expect(201)
     const plate = step('Front plate')
@@ -200,7 +190,7 @@ describe('a plate is not cut before its marks and its pivot', () => {
   const waiting = blankPivot(randomUUID(), place)
 
   test('by a later step alone, by the hole itself, by a hole that takes another place', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     const hole = newHole()
     await put(id, 'holes', hole).expect(201)
     const work = blankBushing(randomUUID(), hole.id)
@@ -218,7 +208,7 @@ describe('a plate is not cut before its marks and its pivot', () => {
   })
 
   test('nor is a pivot unfinished again under the bush that was sized by it', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     const hole = newHole()
     await put(id, 'holes', hole).expect(201)
     const pivot = { ...waiting, id: randomUUID(), work: 'polished' as const, finishedMm: 1 }
@@ -277,7 +267,7 @@ const promise = (stockId: string, more: object = {}) => ({
 
 describe('the last one, wanted by two jobs at once', () => {
   test('a mainspring that is taken as it is fitted', async () => {
-    const [one, two] = [await parted(), await parted()]
+    const [one, two] = [await parted(shop), await parted(shop)]
     for (let round = 0; round < ROUNDS; round++) {
       const stockId = await keep(spring('mainspring'))
       const sheets = [one, two].map(() => ({

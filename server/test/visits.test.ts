@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { describe, expect, test } from 'vitest'
 import { visitChangeOf, type BenchPage, type JobPage, type Observation, type VisitChange } from '@treadle/contract'
 import { LOSS_KEY, lookedKey } from '@treadle/core'
-import { markMeshes, newHole, newJob, newListening, powerOff, useWorkshop } from './workshop.ts'
+import { newHole, newJob, newListening, parted, useWorkshop } from './workshop.ts'
 
 const shop = useWorkshop()
 const page = async (id: string) => (await shop.request.get(`/api/jobs/${id}`).expect(200)).body as JobPage
@@ -28,18 +28,9 @@ const event = (id: string, kind: string, at = new Date()) => {
   return shop.request.put(`/api/jobs/${id}/events/${row.id}`).send(row)
 }
 
-async function parted(): Promise<string> {
-  const { job } = await shop.takeIn()
-  for (const train of ['going', 'strike'])
-    await shop.request.post(`/api/jobs/${job.id}/power`).send(powerOff(train)).expect(201)
-  await markMeshes(shop.request, job.id)
-  await shop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
-  return job.id
-}
-
 describe('gates go by what the movement has', () => {
   test('with four holes judged of a train of four arbors, the others are asked after by name', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     expect((await gate(id, 'holes')).reason).toMatch(/No arbor of the going and strike train is written down/)
     const arbors = ['Great wheel', 'Centre', 'Third arbor', 'Escape'].map((name) => ({ name, wheel: 64, pinion: 8 }))
     arbors[0] = { ...arbors[0]!, pinion: null as never }
@@ -120,7 +111,7 @@ describe('a way out', () => {
   })
 
   test('with its plates parted it can’t be called off, and nothing has changed', async () => {
-    const id = await parted()
+    const id = await parted(shop)
     await shop.request.post(`/api/jobs/${id}/call-off`).send({ reason: 'changed my mind' }).expect(422)
     expect((await page(id)).job.closedAt).toBeNull()
   })

@@ -139,3 +139,13 @@ export async function markMeshes(request: Workshop['request'], jobId: string): P
     await request.put(`/api/jobs/${jobId}/strip-marks/${mark.id}`).send(mark).expect(201)
   }
 }
+
+/** A visit of the usual clock whose plates were parted as they should be. */
+export async function parted(shop: Workshop): Promise<string> {
+  const { job } = await shop.takeIn()
+  for (const train of ['going', 'strike'])
+    await shop.request.post(`/api/jobs/${job.id}/power`).send(powerOff(train)).expect(201)
+  await markMeshes(shop.request, job.id)
+  await shop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
+  return job.id
+}

@@ -111,7 +111,7 @@ function Head({ data }: { data: JobData }) {
       {data.overrides.length > 0 && (
         <ul className={styles.overrides} aria-label="Gates overridden on this job">
           {data.overrides.map((o) => (
-            <li key={o.id}>
+            <li key={o.id} className={o.brought === null ? styles.overridden : ''}>
               <Mark
                 state={o.brought === null ? 'danger' : 'watch'}
                 label={o.brought === null ? 'gate overridden' : 'overridden elsewhere'}
@@ -120,7 +120,7 @@ function Head({ data }: { data: JobData }) {
                 {o.brought === null
                   ? `Overridden by ${o.who}, ${whenShort(o.at)}`
                   : `Overridden elsewhere by ${o.who}, ${whenShort(o.at)}, and brought by an archive on ${whenShort(o.brought.at)}; it opens nothing here`}
-                : {GATE_TITLES[o.gate].toLowerCase()}. “{o.reason}”
+                : “{GATE_TITLES[o.gate]}”. The reason: “{o.reason}”
               </span>
             </li>
           ))}

@@ -25,6 +25,7 @@ export function SettingsPage() {
   return (
     <>
       <h1>Settings</h1>
+      <UnreadableHere />
       <div className={styles.columns}>
         <People />
         <PedalTeaching />
@@ -33,7 +34,6 @@ export function SettingsPage() {
       <div className={styles.columns}>
         <OwnTables />
         <CalendarAddress />
-        <UnreadableHere />
         <Backups />
         <TakeElsewhere />
         <ShopJournal />
