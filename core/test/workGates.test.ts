@@ -13,7 +13,7 @@ const NOTHING: WorkFacts = {
     pendulum: { beatsPerHour: null, lengthMm: null },
   },
   ...{ powerOffs: [], overrides: [], stripMarks: [], stripSteps: [], dryRuns: [], oilSheets: [], holes: [] },
-  ...{ pivots: [], bushings: [], springs: [], wheels: [], observations: [], forGood: ['dress'] },
+  ...{ pivots: [], bushings: [], springs: [], wheels: [], observations: [], unreadable: [], forGood: ['dress'] },
 }
 
 const trains = fc.subarray(['going', 'strike'] as const)
@@ -82,6 +82,25 @@ describe('work that waits for something, over jobs of every kind', () => {
           expect(may(all, { work: 'spring', train })).toBe(
             all.powerOffs.some((p) => p.train === train) || setAside(all, 'power'),
           )
+      }),
+    )
+  })
+
+  test('nothing while something can’t be read, and no plates parted of a clock without a train that is known', () => {
+    const works: Work[] = [
+      ...(['part', 'plates-out', 'assemble', 'oil', 'dry-back'] as const).map((work) => ({ work })),
+      ...(['spring', 'power-back'] as const).map((work) => ({ work, train: 'going' })),
+      ...[
+        { work: 'cut' as const, holeId: 'a' },
+        { work: 'wheel' as const, id: 'a' },
+      ],
+      ...(['mercury', 'mercury-back'] as const).map((work) => ({ work, key: 'mercury keep: decant' })),
+    ]
+    fc.assert(
+      fc.property(facts, fc.constantFrom(...works), (all, work) => {
+        expect(may({ ...all, unreadable: [{ table: 'clocks' }] }, work)).toBe(false)
+        const nameless = { ...all, clock: { ...all.clock, trains: [] } }
+        if (!setAside(all, 'power')) expect(may(nameless, { work: 'part' })).toBe(false)
       }),
     )
   })

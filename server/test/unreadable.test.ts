@@ -50,6 +50,9 @@ describe('a row that can’t be read', () => {
     // A change of something else goes as ever.
     const hole = newHole()
     await shop.request.put(`/api/jobs/${job.id}/holes/${hole.id}`).send(hole).expect(201)
+    // But nothing is parted: the trains that nobody can read may be wound.
+    const part = async () => (await shop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(422)).text
+    expect(await part()).toContain('can’t be read')
     const choices = unreadable.map(({ table, id, field }) => ({ table, id, field }))
     for (const { table, id, field } of choices)
       await shop.request.post(`/api/jobs/${job.id}/unreadable`).send({ table, id, field }).expect(200)

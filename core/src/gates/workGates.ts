@@ -34,6 +34,8 @@ export interface WorkFacts {
     ownerAgreed: boolean
   })[]
   observations: MercurySeen[]
+  /** rows of it that nobody can read; what they would say is not in the rest */
+  unreadable: { table: string }[]
   /** ways out that can't be undone, by key */
   forGood: readonly string[]
 }
@@ -67,6 +69,8 @@ export interface HeldWork {
  * would be, not of what was added to them, so that it does not matter in which order or by which word they came to be so.
  */
 export function workHeld(facts: WorkFacts, work: Work): HeldWork | null {
+  // What can't be read may be the very thing that holds it: a train that is wound, a pivot that waits, a click that is bad.
+  if (facts.unreadable.length > 0) return notKnown(facts)
   switch (work.work) {
     case 'part':
       return parting(facts)
@@ -102,10 +106,21 @@ export function workHeld(facts: WorkFacts, work: Work): HeldWork | null {
 const isOff = ({ powerOffs }: WorkFacts, train: string) => powerOffs.some((p) => p.train === train)
 const isSetAside = ({ overrides }: WorkFacts, gate: GateName) => overrides.some((o) => o.gate === gate && isOurs(o))
 const woundOf = (facts: WorkFacts) => facts.clock.trains.map((t) => t.train).filter((train) => !isOff(facts, train))
+
+function notKnown({ unreadable }: WorkFacts): HeldWork {
+  const tables = [...new Set(unreadable.map((row) => row.table.replaceAll('_', ' ')))]
+  return {
+    title: 'Something of this job can’t be read, so it is not known whether this may be done.',
+    detail: `See to it first, at the head of its page: ${tables.join(', ')}.`,
+  }
+}
+
 const NOT_PARTED = 'The plates may not be parted yet.'
 
 function parting(facts: WorkFacts): HeldWork | null {
   const wound = woundOf(facts)
+  if (facts.clock.trains.length === 0 && !isSetAside(facts, 'power'))
+    return { title: NOT_PARTED, detail: 'No train is named yet, so none is known to be off: name them under Receive.' }
   if (wound.length > 0 && !isSetAside(facts, 'power'))
     return { title: NOT_PARTED, detail: `Not confirmed off: ${wound.join(', ')}. Treat each as wound until it is.` }
   const made = new Set(facts.stripMarks.map((m) => m.key))
