@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { JobPage } from '@treadle/contract'
 import { describe, expect, test } from 'vitest'
-import { newHole, runSql, useWorkshop, withClientAt } from './workshop.ts'
+import { markMeshes, newHole, runSql, useWorkshop, withClientAt } from './workshop.ts'
 
 const shop = useWorkshop()
 
@@ -58,6 +58,11 @@ describe('a row that can’t be read', () => {
       await shop.request.post(`/api/jobs/${job.id}/unreadable`).send({ table, id, field }).expect(200)
     const after = await page()
     expect([after.unreadable, after.clock.trains, after.job.cameWith]).toEqual([[], [], []])
+    // Set aside in writing they may be parted, and nothing is claimed of trains that nobody named.
+    await markMeshes(shop.request, job.id)
+    await shop.request.post(`/api/jobs/${job.id}/part`).send({}).expect(200)
+    const parted = (await shop.request.get(`/api/jobs/${job.id}/journal`)).body as { text: string }[]
+    expect(parted[0]?.text).toContain('none is confirmed off; overridden')
     // As it was it stands in the journal.
     const entries = (await shop.request.get(`/api/jobs/${job.id}/journal`)).body as { text: string; figures: object }[]
     const told = entries.filter((e) => e.text.startsWith('Could not be read'))

@@ -62,7 +62,8 @@ export async function partPlates(doing: JobDoing): Promise<void> {
   await requireGate(doing, { work: 'part' })
   const [rows] = await gatherJobs(tx, [job.id])
   const off = new Set(rows?.powerOffs.map((p) => p.train))
-  const wound = (rows?.clock.trains ?? []).map((t) => t.train).filter((train) => !off.has(train))
+  const trains = (rows?.clock.trains ?? []).map((t) => t.train)
+  const wound = trains.filter((train) => !off.has(train))
   await tx
     .update(jobs)
     .set({ partedAt: at, version: job.version + 1 })
@@ -70,6 +71,8 @@ export async function partPlates(doing: JobDoing): Promise<void> {
   await write(
     wound.length > 0
       ? `Parted the plates with the ${wound.join(' and ')} train not confirmed off; overridden.`
-      : 'Parted the plates; every train was confirmed off.',
+      : trains.length === 0
+        ? 'Parted the plates of a clock none of whose trains is named, so none is confirmed off; overridden.'
+        : 'Parted the plates; every train was confirmed off.',
   )
 }
