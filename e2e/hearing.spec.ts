@@ -42,12 +42,13 @@ declare class MediaStreamTrackGenerator extends MediaStreamTrack {
  * Puts a recording in the place of the microphone: blocks of 10 ms, made when the page asks for them.
  *
  * @param rocked - the device says how it lies as the recording goes, and the page's own time is the recording's
- * @param slowly - so many ms for each fifth of a second of it, where the page must keep up with what comes
+ * @param pulledOut - the microphone is pulled out where the recording ends, so that all of it is judged, on any machine;
+ *   otherwise the silence of a room comes after it
  */
-async function playToMicrophone(page: Page, file: string, { rocked = false, slowly = 0 } = {}): Promise<void> {
+async function playToMicrophone(page: Page, file: string, { rocked = false, pulledOut = false } = {}): Promise<void> {
   await page.route('**/recording.wav', (route) => route.fulfill({ body: readFileSync(file) }))
   await page.addInitScript(
-    ({ rocked, slowly }) => {
+    ({ rocked, pulledOut }) => {
       const lies = (gamma: number) => window.dispatchEvent(new DeviceOrientationEvent('deviceorientation', { gamma }))
       if (rocked) window.addEventListener('load', () => setInterval(() => lies(0), 100), { once: true })
       const RATE = 24_000
@@ -66,9 +67,11 @@ async function playToMicrophone(page: Page, file: string, { rocked = false, slow
           this.readable = new ReadableStream<AudioData>(
             {
               async pull(to) {
-                if (n % 20 === 0) await new Promise((resolve) => setTimeout(resolve, slowly))
-                // A long sound is over when it is over: however far behind the page is, nothing else comes after it.
-                if (slowly > 0 && n * FRAMES >= samples.length) await new Promise(() => undefined)
+                if (n % 20 === 0) await new Promise((resolve) => setTimeout(resolve))
+                if (pulledOut && n * FRAMES >= samples.length) {
+                  to.close()
+                  return
+                }
                 if (rocked && n % 5 === 0) lies(0.8 * Math.sin((2 * Math.PI * Math.max(0, n - 900)) / 900))
                 to.enqueue(
                   new AudioData({
@@ -93,7 +96,7 @@ async function playToMicrophone(page: Page, file: string, { rocked = false, slow
       }
       ;(window as unknown as { MediaStreamTrackProcessor: unknown }).MediaStreamTrackProcessor = Processor
     },
-    { rocked, slowly },
+    { rocked, pulledOut },
   )
 }
 
@@ -279,11 +282,11 @@ test.describe('a clock of a known rate', () => {
       rateSecondsPerDay: -8.64,
       scatterMs: 0.05,
     })
-    await playToMicrophone(page, record('pips.wav', pips.samples, pips.sampleRate), { slowly: 25 })
+    await playToMicrophone(page, record('pips.wav', pips.samples, pips.sampleRate), { pulledOut: true })
     await page.goto(`${demo.url}/settings`)
     await page.getByText('Against a clock whose rate is known, or a time signal').click()
     await page.getByRole('button', { name: 'Listen to it' }).click()
-    await expect(page.getByText(/^After \d+ s: (9\d|10\d)\.\d ppm fast/)).toBeVisible({ timeout: 240_000 })
+    await expect(page.getByText(/^After \d+ s: (9\d|10\d)\.\d ppm fast/)).toBeVisible()
     await page.getByRole('button', { name: 'Keep it for this device' }).click()
     await expect(page.getByText(/This device’s sound card runs (9\d|10\d)\.\d ppm fast/)).toBeVisible()
   })

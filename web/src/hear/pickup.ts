@@ -149,14 +149,16 @@ export class PracticePickup implements Pickup {
   }
 
   start(to: PickupReceiver): Promise<number> {
-    const sound = new PracticeSound(this.clock, PRACTICE_RATE, practiceNowS())
-    this.#sound = sound
-    const startMs = performance.now()
-    let made = 0
+    // Its loudspeaker is opened first, and the time taken once: what that takes would set what is heard apart from what
+    // is seen.
     if (this.aloud) this.#context = new AudioContext()
+    const startS = practiceNowS()
+    const sound = new PracticeSound(this.clock, PRACTICE_RATE, startS)
+    this.#sound = sound
+    let made = 0
     let playAt = (this.#context?.currentTime ?? 0) + 0.15
     this.#timer = window.setInterval(() => {
-      const wanted = Math.floor(((performance.now() - startMs) / 1000) * PRACTICE_RATE)
+      const wanted = Math.floor((practiceNowS() - startS) * PRACTICE_RATE)
       if (wanted <= made) return
       const samples = sound.next(wanted - made)
       made = wanted

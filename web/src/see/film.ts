@@ -116,13 +116,15 @@ export class PracticeFilm implements Film {
 
   start(canvas: HTMLCanvasElement, take: Take): Promise<void> {
     this.#timer = window.setInterval(() => {
+      // Taken before it is drawn: a busy computer draws slowly.
+      const takenMs = Date.now()
       const frame = practiceFrame(this.clock, practiceNowS(), this.#heldDeg)
       const { width, height, grey } = frame
       if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height })
       const shown = new ImageData(width, height)
       grey.forEach((v, i) => shown.data.set([v, v, v, 255], 4 * i))
       canvas.getContext('2d')?.putImageData(shown, 0, 0)
-      take(frame, Date.now())
+      take(frame, takenMs)
     }, 1000 / PRACTICE_FPS)
     return Promise.resolve()
   }
