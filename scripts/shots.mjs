@@ -149,14 +149,23 @@ try {
     await page.waitForLoadState('networkidle')
     await prepare?.(page)
     await page.evaluate('document.fonts.ready')
-    // A chart comes after its page, with its own script.
-    await page.waitForFunction(
-      "[...document.querySelectorAll('div[role=img]')].every((chart) => chart.firstElementChild)",
-    )
+    // A chart comes after its page, with its own script, and is drawn after that.
+    await page.waitForFunction(areChartsDrawn)
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
     console.log(join(folder, `${name}.png`))
     await context.close()
   }
 } finally {
   await browser.close()
+}
+
+/** Within the page. */
+function areChartsDrawn() {
+  const isDrawn = (canvas) => {
+    const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height)
+    return data.some((value) => value !== 0)
+  }
+  return [...globalThis.document.querySelectorAll('div[role=img]')].every(
+    (chart) => chart.firstElementChild && [...chart.querySelectorAll('canvas')].slice(0, 1).every(isDrawn),
+  )
 }

@@ -30,6 +30,8 @@ export const CHROMIUM_FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // Letters stand where a screen with a window would have them.
+  '--font-render-hinting=none',
   '--use-fake-ui-for-media-stream',
   '--use-fake-device-for-media-stream',
 ]

@@ -72,6 +72,24 @@ describe('a row that can’t be read', () => {
     await shop.request.post(`/api/jobs/${job.id}/close`).send({}).expect(200)
   })
 
+  test.each([
+    [
+      'invoices',
+      `(id, job_id, issued_on, lines, payments, currency, tax_percent, note, at, who)`,
+      `'2026-05-01', '5', '[]', '€', '21', '', now(), 'Ida'`,
+    ],
+    ['conditions', `(id, job_id, kind, name, class, note, at, who)`, `'rumour', '', 'new', '', now(), 'Ida'`],
+  ])('that only its own pages show, as of %s: they and the server hold the same', async (table, columns, values) => {
+    const { job } = await shop.takeIn()
+    await runSql(shop.adminUrl, `insert into ${table} ${columns} values ('${randomUUID()}', '${job.id}', ${values})`)
+    const { unreadable } = (await shop.request.get(`/api/jobs/${job.id}`).expect(200)).body as JobPage
+    expect(unreadable.map((u) => u.table)).toEqual([table])
+    for (const way of ['part', 'close'])
+      expect((await shop.request.post(`/api/jobs/${job.id}/${way}`).send({}).expect(422)).text).toContain(
+        'can’t be read',
+      )
+  })
+
   test('of the settings or the tables: the usual stands for it, and it is said', async () => {
     const url = shop.adminUrl
     const usual = (await shop.request.get('/api/settings').expect(200)).body as object

@@ -1,7 +1,7 @@
 import { workHeld, type Work } from '@treadle/core'
 import type { JobDoing } from '../door/jobChange.ts'
 import { Refused } from '../http/problem.ts'
-import { gatherJobs } from '../jobs/gather.ts'
+import { gatherJob } from '../jobs/gather.ts'
 import { readTable } from '../tables/store.ts'
 
 /**
@@ -9,7 +9,7 @@ import { readTable } from '../tables/store.ts'
  * was written. What is refused undoes it all. The pages ask the same of the core.
  */
 export async function requireGate({ tx, job }: JobDoing, work: Work): Promise<void> {
-  const [rows] = await gatherJobs(tx, [job.id])
+  const rows = await gatherJob(tx, job.id)
   if (!rows) return
   const { values } = await readTable(tx, 'ways')
   const forGood = values.ways.filter((way) => !way.undone).map((way) => way.key)

@@ -6,7 +6,7 @@ import { jobs } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { Refused } from '../http/problem.ts'
 import { letGo, promiseAgain } from '../stock/reopened.ts'
-import { gatherJobs } from './gather.ts'
+import { gatherJob } from './gather.ts'
 import { standingNow } from './standingNow.ts'
 
 /** Tells the journal what of a job was changed, each thing in a line of its own. */
@@ -69,7 +69,7 @@ export async function callOffJob(doing: JobDoing, reason: string): Promise<void>
 /** Hands the clock over, once every gate is passed or overridden. */
 export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> {
   if (job.closedAt) return
-  const [rows] = await gatherJobs(tx, [job.id])
+  const rows = await gatherJob(tx, job.id)
   if (rows && rows.unreadable.length > 0)
     throw new Refused(422, 'gate', 'This job may not be closed yet.', {
       detail: 'Rows of it can’t be read, so nobody can tell what they say: see to them first, at the head of its page.',

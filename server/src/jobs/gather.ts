@@ -1,5 +1,5 @@
 import type { UnreadableRow } from '@treadle/contract'
-import { asc, getTableName, inArray } from 'drizzle-orm'
+import { asc, eq, getTableName, inArray } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import {
@@ -7,6 +7,8 @@ import {
   bushings,
   cleanParts,
   clocks,
+  conditions,
+  confirmedCauses,
   depthTrials,
   dryRuns,
   escapementSheets,
@@ -14,6 +16,7 @@ import {
   estimates,
   gateOverrides,
   holes,
+  invoices,
   jobs,
   listenings,
   madeParts,
@@ -80,31 +83,57 @@ const REASONED = {
   observations: { orderBy: asc(observations.at) },
 } as const
 
+/** What besides only a job's own pages show. */
+const SHOWN = {
+  conditions: { orderBy: asc(conditions.at) },
+  confirmedCauses: { orderBy: asc(confirmedCauses.at) },
+  invoices: { orderBy: asc(invoices.at) },
+} as const
+
+/**
+ * The whole of one job, and all of it that can't be read: by this its pages are shown, its work is held, and it may not be
+ * closed.
+ */
+export async function gatherJob(queries: Queries, id: string) {
+  const found = await queries.query.jobs.findFirst({ where: eq(jobs.id, id), with: { ...REASONED, ...SHOWN } })
+  if (!found) return undefined
+  const { conditions: condition, confirmedCauses: causes, invoices: bills, ...reasoned } = found
+  const rows = whatCanBeRead(reasoned)
+  const { unreadable } = rows
+  return {
+    ...rows,
+    conditions: readableRows('conditions', conditions, condition, unreadable),
+    confirmedCauses: readableRows('confirmed_causes', confirmedCauses, causes, unreadable),
+    invoices: readableRows('invoices', invoices, bills, unreadable),
+  }
+}
+
 /** All that the standing of these jobs asks for: one statement, however many they are and whatever hangs on them. */
 export async function gatherJobs(queries: Queries, ids: string[]) {
-  if (ids.length === 0) return []
-  const found = await queries.query.jobs.findMany({
-    where: inArray(jobs.id, ids),
-    orderBy: asc(jobs.number),
-    with: REASONED,
-  })
-  return found.map(({ clock: whole, ...rest }) => {
-    const { owner, plateMap, trainSheets, ...clock } = whole
-    // A row that can't be read takes nothing with it: it is left out, and told of.
-    const unreadable: UnreadableRow[] = []
-    const rows = pick(rest, HANGS)
-    for (const key of HANGS) readable(rows, key, unreadable)
-    const [map] = plateMap === null ? [] : readableRows('plate_maps', plateMaps, [plateMap], unreadable)
-    return {
-      job: withBlanks('jobs', jobs, without(rest, HANGS), unreadable),
-      clock: withBlanks('clocks', clocks, clock, unreadable),
-      owner,
-      plateMap: map ?? null,
-      trainSheets: readableRows('train_sheets', trainSheetsTable, trainSheets, unreadable),
-      ...rows,
-      unreadable,
-    }
-  })
+  return ids.length === 0 ? [] : (await findReasoned(queries, ids)).map(whatCanBeRead)
+}
+
+const findReasoned = (queries: Queries, ids: string[]) =>
+  queries.query.jobs.findMany({ where: inArray(jobs.id, ids), orderBy: asc(jobs.number), with: REASONED })
+
+type Reasoned = Awaited<ReturnType<typeof findReasoned>>[number]
+
+/** A row that can't be read takes nothing with it: it is left out, and told of. */
+function whatCanBeRead({ clock: whole, ...rest }: Reasoned) {
+  const { owner, plateMap, trainSheets, ...clock } = whole
+  const unreadable: UnreadableRow[] = []
+  const rows = pick(rest, HANGS)
+  for (const key of HANGS) readable(rows, key, unreadable)
+  const [map] = plateMap === null ? [] : readableRows('plate_maps', plateMaps, [plateMap], unreadable)
+  return {
+    job: withBlanks('jobs', jobs, without(rest, HANGS), unreadable),
+    clock: withBlanks('clocks', clocks, clock, unreadable),
+    owner,
+    plateMap: map ?? null,
+    trainSheets: readableRows('train_sheets', trainSheetsTable, trainSheets, unreadable),
+    ...rows,
+    unreadable,
+  }
 }
 
 /** Leaves out of one kind of rows those that can't be read. */

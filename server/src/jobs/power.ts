@@ -6,7 +6,7 @@ import { sameValues, stale } from '../db/versioned.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { requireGate } from '../gates/requireGate.ts'
 import { badField, Refused } from '../http/problem.ts'
-import { gatherJobs } from './gather.ts'
+import { gatherJob } from './gather.ts'
 
 /** Confirms one train off; every proof that its power asks for must have been tried by hand. */
 export async function powerOff({ tx, job, person, at, write }: JobDoing, body: PowerOff): Promise<void> {
@@ -60,7 +60,7 @@ export async function partPlates(doing: JobDoing): Promise<void> {
   const { tx, job, at, write } = doing
   if (job.partedAt) return
   await requireGate(doing, { work: 'part' })
-  const [rows] = await gatherJobs(tx, [job.id])
+  const rows = await gatherJob(tx, job.id)
   const off = new Set(rows?.powerOffs.map((p) => p.train))
   const trains = (rows?.clock.trains ?? []).map((t) => t.train)
   const wound = trains.filter((train) => !off.has(train))
