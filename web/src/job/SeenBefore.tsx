@@ -1,9 +1,8 @@
-import dayjs from 'dayjs'
 import { Fragment } from 'react'
 import { Link } from 'react-router'
 import { useClock } from '../data/queries.ts'
 import parts from '../parts/parts.module.css'
-import { signed } from '../parts/say.ts'
+import { dayLike, signed } from '../parts/say.ts'
 
 /** So many visits are told, the latest first. */
 const TOLD = 3
@@ -11,7 +10,10 @@ const TOLD = 3
 /** A clock that comes again: what was done, what its nut does, when it was last oiled, what to look out for. */
 export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; exceptJob?: string }) {
   const { data } = useClock(clockId)
-  const before = data?.visits.filter((v) => v.id !== exceptJob && v.closedAt !== null && v.ending === '') ?? []
+  const before =
+    data?.visits.flatMap(({ closedAt, ...v }) =>
+      v.id !== exceptJob && closedAt !== null && v.ending === '' ? [{ ...v, closedAt }] : [],
+    ) ?? []
   const last = before[0]
   if (!data || !last) return null
   const outlook = data.journal.filter((e) => e.jobId === last.id && (e.kind === 'override' || e.kind === 'cause'))
@@ -19,12 +21,12 @@ export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; excep
     <section aria-label="It has been here before" className={parts.before}>
       <h2>It has been here before</h2>
       <p>
-        {before.length === 1 ? 'Once' : `${before.length} times`}, last until {dayjs(last.closedAt).format('MMMM YYYY')}
-        : “{last.complaint}” <Link to={`/clocks/${clockId}`}>Its whole history</Link>
+        {before.length === 1 ? 'Once' : `${before.length} times`}, last until {dayLike(last.closedAt, 'November 2026')}:
+        “{last.complaint}” <Link to={`/clocks/${clockId}`}>Its whole history</Link>
       </p>
       <dl className={parts.facts}>
         <dt>Last oil</dt>
-        <dd>{data.learned.lastOiledAt ? dayjs(data.learned.lastOiledAt).format('MMMM YYYY') : 'not written down'}</dd>
+        <dd>{data.learned.lastOiledAt ? dayLike(data.learned.lastOiledAt, 'November 2026') : 'not written down'}</dd>
         <dt>Its nut</dt>
         <dd>
           {data.learned.secondsPerDayPerTurn === null
@@ -42,7 +44,7 @@ export function SeenBefore({ clockId, exceptJob = '' }: { clockId: string; excep
         )}
         {before.slice(0, TOLD).map((visit) => (
           <Fragment key={visit.id}>
-            <dt>{dayjs(visit.closedAt).format('MMM YYYY')}</dt>
+            <dt>{dayLike(visit.closedAt, 'Nov 2026')}</dt>
             <dd>{visit.told.length === 0 ? 'Nothing was written down.' : visit.told.join(' ')}</dd>
           </Fragment>
         ))}

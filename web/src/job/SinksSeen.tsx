@@ -1,10 +1,10 @@
 import { WITNESS_STATE_TITLES, WITNESS_TITLES, type WitnessListed } from '@treadle/contract'
 import { Button } from '@mantine/core'
-import dayjs from 'dayjs'
 import type { ReactNode } from 'react'
 import { useOils, useWitnesses } from '../data/queries.ts'
 import { Mark } from '../parts/Mark.tsx'
 import styles from './SinksSeen.module.css'
+import { dayLike } from '../parts/say.ts'
 
 const STATES = { '': 'none', stays: 'sound', spread: 'watch', dry: 'must' } as const
 
@@ -36,7 +36,7 @@ export function SinksSeen({
               {w.side}, {WITNESS_TITLES[w.moment]}
             </b>
             <span className="quiet">
-              Job {w.jobNumber}, {dayjs(w.takenAt).format('D MMM YYYY')}
+              Job {w.jobNumber}, {dayLike(w.takenAt, '27 Nov 2026')}
               {w.oiledAt !== null && `; ${after(w.oiledAt, w.takenAt)}`}
               {oil && `; ${oil.name}`}
             </span>
@@ -58,8 +58,10 @@ export function SinksSeen({
   )
 }
 
+const DAY_MS = 86_400_000
+
 function after(oiledAt: string, takenAt: string): string {
-  const days = Math.max(0, dayjs(takenAt).diff(dayjs(oiledAt), 'day'))
+  const days = Math.max(0, Math.floor((Date.parse(takenAt) - Date.parse(oiledAt)) / DAY_MS))
   if (days < 1) return 'the day it was oiled'
   return days < 60 ? `${days} days after oiling` : `${(days / 365.25).toFixed(1)} years after oiling`
 }

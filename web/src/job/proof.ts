@@ -14,8 +14,8 @@ import {
   trialOf,
   type JobTrial,
 } from '@treadle/core'
-import dayjs from 'dayjs'
 import { oilDueOf } from './oilDueOf.ts'
+import { dayLike } from '../parts/say.ts'
 
 /** How the trial of a job stands now; null: not begun. */
 export function trialNow(data: JobPage, settings: Settings, nowS: number): JobTrial | null {
@@ -37,7 +37,7 @@ export interface ProofLine {
 /** What a trial has proved, figure by figure, for the owner; only what was measured. */
 export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial: JobTrial): ProofLine[] {
   const { clock, events, listenings, observations, readings, strikeCounts, witnesses } = data
-  const long = (s: number) => dayjs(s * 1000).format('D MMMM YYYY')
+  const long = (s: number) => dayLike(s * 1000, '27 November 2026')
   const since = events.filter((e) => secondsOf(e.at) >= trial.countsFromS)
   const wound = since.filter((e) => e.kind === 'winding').length
   const endS = Math.max(trial.endsAtS, trial.countsFromS)
@@ -49,7 +49,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
   const strike = clock.work.strike
   const oil = oils.find((o) => o.id === data.oilSheets[0]?.pivotOilId)
   const due = oilDueOf(data, oils, settings)
-  const month = (iso: string) => dayjs(iso).format('MMMM YYYY')
+  const month = (iso: string) => dayLike(iso, 'November 2026')
   const lines: (ProofLine | false)[] = [
     {
       title: 'Ran',
@@ -57,7 +57,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
     },
     heard !== undefined && {
       title: 'Beat',
-      words: `${outOfBeatMs(heard).toFixed(1)} ± ${heard.outOfBeatStandardError.toFixed(1)} ms out when it was last heard, ${dayjs(heard.at).format('D MMMM')}. It is set once more in its place.`,
+      words: `${outOfBeatMs(heard).toFixed(1)} ± ${heard.outOfBeatStandardError.toFixed(1)} ms out when it was last heard, ${dayLike(heard.at, '27 November')}. It is set once more in its place.`,
     },
     book?.rateSecondsPerDay != null &&
       book.standardError !== null && {
@@ -80,7 +80,7 @@ export function proofOf(data: JobPage, settings: Settings, oils: OilRow[], trial
     since.some((e) => e.kind === 'moon') && { title: 'Moon', words: 'Seen to move on by itself.' },
     due !== null && {
       title: 'Oil',
-      words: `Oiled ${dayjs(due.oiledOn).format('D MMMM YYYY')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
+      words: `Oiled ${dayLike(due.oiledOn, '27 November 2026')}${oil ? ` with ${oil.name}` : ''}; to be looked at in ${month(due.checkOn)}, service in ${month(due.serviceOn)}.${witnesses.length > 0 ? ` ${witnesses.length} pictures of its sinks are kept.` : ''}`,
     },
   ]
   return lines.filter((l) => l !== false)

@@ -78,6 +78,37 @@ export function dayShort(day: string): string {
     .replace(',', '')
 }
 
+const SHAPES = {
+  '27 November 2026': { day: 'numeric', month: 'long', year: 'numeric' },
+  '27 Nov 2026': { day: 'numeric', month: 'short', year: 'numeric' },
+  '27 November': { day: 'numeric', month: 'long' },
+  '27 Nov': { day: 'numeric', month: 'short' },
+  'November 2026': { month: 'long', year: 'numeric' },
+  'Nov 2026': { month: 'short', year: 'numeric' },
+  'Friday 27 November 2026': { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
+  'Fri 27 Nov 2026': { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>
+
+/** A day, or a moment's day by the workshop's clock, in the shape of the one shown; ISO 8601 or ms since 1970. */
+export function dayLike(at: string | number, like: keyof typeof SHAPES): string {
+  // A day is the same day in every zone.
+  const words =
+    typeof at === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(at)
+      ? new Intl.DateTimeFormat(LANGUAGE, { ...SHAPES[like], timeZone: 'UTC' }).format(new Date(`${at}T12:00:00Z`))
+      : parts(new Date(at), SHAPES[like])
+  return words.replace(',', '')
+}
+
+/** "Fri 27 Nov, 17:05" */
+export function dayHour(at: string | number): string {
+  return `${parts(new Date(at), { weekday: 'short', day: 'numeric', month: 'short' }).replace(',', '')}, ${hourOf(new Date(at))}`
+}
+
+/** "Fri 17:05:09", as a clock on the wall shows it */
+export function toTheSecond(ms: number): string {
+  return parts(new Date(ms), { weekday: 'short', ...HOUR, hour: '2-digit', second: '2-digit' }).replace(',', '')
+}
+
 /** "Friday 27 November, 17:05" */
 export function dayAndHour(at: Date): string {
   const day = parts(at, { weekday: 'long', day: 'numeric', month: 'long' }).replace(',', '')

@@ -1,14 +1,13 @@
 import type { CareListed, NowMark } from '@treadle/contract'
 import { groupedBy, type CareState } from '@treadle/core'
 import { Button, Checkbox, Menu, SegmentedControl } from '@mantine/core'
-import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { sayNotKept, useCare, useChange, useSettings } from '../data/queries.ts'
 import { Fold } from '../parts/Fold.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
-import { count, dayShort } from '../parts/say.ts'
+import { count, dayLike, dayShort } from '../parts/say.ts'
 import { usePaper } from '../parts/usePaper.ts'
 import { usePedalAction } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
@@ -82,7 +81,7 @@ function CareOf({ list }: { list: CareListed[] }) {
       <section className={styles.list}>
         {[...byMonth].map(([month, dues]) => (
           <section key={month}>
-            <h2>{dayjs(`${month}-01`).format('MMMM YYYY')}</h2>
+            <h2>{dayLike(`${month}-01`, 'November 2026')}</h2>
             <ul>
               {dues.map((due) => (
                 <Row

@@ -1,5 +1,4 @@
-import dayjs from 'dayjs'
-import { spoken } from '../parts/say.ts'
+import { dayLike, spoken } from '../parts/say.ts'
 import { Link, useParams } from 'react-router'
 import { useClock } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
@@ -31,9 +30,8 @@ export function ClockPage() {
               <ol>
                 {visits.map((v) => (
                   <li key={v.id}>
-                    <Link to={`/jobs/${v.id}/arrive`}>Number {v.number}</Link>,{' '}
-                    {dayjs(v.receivedAt).format('D MMM YYYY')}
-                    {v.closedAt ? ` to ${dayjs(v.closedAt).format('D MMM YYYY')}` : ', here now'}
+                    <Link to={`/jobs/${v.id}/arrive`}>Number {v.number}</Link>, {dayLike(v.receivedAt, '27 Nov 2026')}
+                    {v.closedAt ? ` to ${dayLike(v.closedAt, '27 Nov 2026')}` : ', here now'}
                     {v.ending === 'called-off' && ', called off'}. “{v.complaint}”
                     {v.told.length > 0 && <span className={styles.told}>{v.told.join(' ')}</span>}
                   </li>
@@ -47,7 +45,7 @@ export function ClockPage() {
                 {journal.map((entry) => (
                   <li key={entry.id}>
                     <span className="quiet">
-                      {dayjs(entry.at).format('D MMM YYYY')}, {entry.who}.
+                      {dayLike(entry.at, '27 Nov 2026')}, {entry.who}.
                     </span>{' '}
                     {spoken(entry.text)}
                   </li>

@@ -1,12 +1,11 @@
 import { CLOCK_KIND_TITLES } from '@treadle/contract'
 import { TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import dayjs from 'dayjs'
 import { Link, useSearchParams } from 'react-router'
 import { useBench, useClocks } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
-import { count, dayShort } from '../parts/say.ts'
+import { count, dayLike, dayShort } from '../parts/say.ts'
 import styles from './Clocks.module.css'
 
 /** Every clock and owner the workshop knows. */
@@ -61,7 +60,7 @@ export function Clocks() {
                       <br />
                       <span className="quiet">
                         {visits[0] &&
-                          `${visits[0].closedAt ? 'last' : 'here since'} ${dayjs(visits[0].closedAt ?? visits[0].receivedAt).format('MMM YYYY')}`}
+                          `${visits[0].closedAt ? 'last' : 'here since'} ${dayLike(visits[0].closedAt ?? visits[0].receivedAt, 'Nov 2026')}`}
                       </span>
                     </p>
                   </li>

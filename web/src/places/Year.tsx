@@ -1,11 +1,10 @@
 import { AGAIN_YEARS, type Evidence, type YearTold } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
-import dayjs from 'dayjs'
 import { lazy, Suspense } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useYear } from '../data/queries.ts'
 import { Loaded } from '../parts/Loading.tsx'
-import { count, dayToday, times } from '../parts/say.ts'
+import { count, dayLike, dayToday, times } from '../parts/say.ts'
 import styles from './year/Year.module.css'
 
 const MonthsChart = lazy(() => import('./year/MonthsChart.tsx'))
@@ -14,10 +13,9 @@ const MonthsChart = lazy(() => import('./year/MonthsChart.tsx'))
 export function Year() {
   const [search, setSearch] = useSearchParams()
   const asked = search.get('until') ?? ''
-  const until = /^\d{4}-\d{2}$/.test(asked) ? asked : dayToday().slice(0, 7)
+  const until = /^\d{4}-(0[1-9]|1[0-2])$/.test(asked) ? asked : dayToday().slice(0, 7)
   const year = useYear(until)
-  const go = (years: number) =>
-    setSearch({ until: dayjs(`${until}-01`).add(years, 'year').format('YYYY-MM') }, { replace: true })
+  const go = (years: number) => setSearch({ until: monthsOn(until, 12 * years) }, { replace: true })
   const isNow = until >= dayToday().slice(0, 7)
   return (
     <>
@@ -34,7 +32,7 @@ export function Year() {
         </a>
       </Group>
       <p className="quiet">
-        {dayjs(`${until}-01`).subtract(11, 'month').format('MMMM YYYY')} to {dayjs(`${until}-01`).format('MMMM YYYY')}
+        {dayLike(`${monthsOn(until, -11)}-01`, 'November 2026')} to {dayLike(`${until}-01`, 'November 2026')}
       </p>
       <Loaded query={year}>{(told) => <YearOf told={told} />}</Loaded>
     </>
@@ -165,4 +163,10 @@ function Evidences({ title, of, what, none }: { title: string; of: Evidence[]; w
       )}
     </>
   )
+}
+
+/** The month, YYYY-MM, so many months on, or back. */
+function monthsOn(month: string, by: number): string {
+  const [year, of] = month.split('-').map(Number)
+  return new Date(Date.UTC(year!, of! - 1 + by)).toISOString().slice(0, 7)
 }

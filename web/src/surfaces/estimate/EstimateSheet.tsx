@@ -1,6 +1,5 @@
 import type { EstimateRow } from '@treadle/contract'
 import { estimateSpan, FieldError, revisionChanges, shareOf, type EstimateSpan } from '@treadle/core'
-import dayjs from 'dayjs'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
@@ -8,6 +7,7 @@ import { yearlyWords } from './Choices.tsx'
 import paper from '../../parts/paper.module.css'
 import styles from './Estimate.module.css'
 import { spanWords, timesWords } from '../../job/estimateFromJob.ts'
+import { dayLike, dayToday } from '../../parts/say.ts'
 
 /** The estimate as the owner gets it, on the screen and on paper. */
 export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; before: EstimateRow | undefined }) {
@@ -26,7 +26,7 @@ export function EstimateSheet({ estimate, before }: { estimate: EstimateRow; bef
           <h1>Estimate</h1>
           <p>
             {clock.name}, for {owner.name}. Job {job.number}, revision {estimate.revision},{' '}
-            {dayjs(estimate.sentAt ?? undefined).format('D MMMM YYYY')}
+            {dayLike(estimate.sentAt ?? dayToday(), '27 November 2026')}
           </p>
         </div>
         <ClockGlyph kind={clock.kind} />
@@ -144,7 +144,7 @@ function Signed({ answer }: { answer: NonNullable<EstimateRow['answer']> }) {
         </svg>
       )}
       <p>
-        {answer.by}, {dayjs(answer.at).format('D MMMM YYYY')}
+        {answer.by}, {dayLike(answer.at, '27 November 2026')}
         {answer.how === 'signed' ? '' : `, ${answer.how === 'call' ? 'by telephone' : 'in writing'}: ${answer.note}`}
       </p>
     </div>

@@ -1,12 +1,12 @@
 import { INVOICE_SOURCE_TITLES, type InvoiceRow } from '@treadle/contract'
 import { estimateTotal, FieldError, invoiceTotal, unlessRefused } from '@treadle/core'
-import dayjs from 'dayjs'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { timesWords } from '../../job/estimateFromJob.ts'
 import { ClockGlyph } from '../../parts/ClockGlyph.tsx'
 import paper from '../../parts/paper.module.css'
 import styles from './Invoice.module.css'
+import { dayLike } from '../../parts/say.ts'
 
 /** The invoice as the owner gets it, on the screen and on paper. */
 export function InvoiceSheet({ invoice }: { invoice: InvoiceRow }) {
@@ -29,7 +29,7 @@ export function InvoiceSheet({ invoice }: { invoice: InvoiceRow }) {
           </p>
           <h1>Invoice {job.number}</h1>
           <p>
-            {clock.name}, {dayjs(invoice.issuedOn).format('D MMMM YYYY')}
+            {clock.name}, {dayLike(invoice.issuedOn, '27 November 2026')}
           </p>
           <p className={styles.to}>
             {owner.name}
@@ -65,7 +65,7 @@ export function InvoiceSheet({ invoice }: { invoice: InvoiceRow }) {
             {invoice.payments.map((p) => (
               <Row
                 key={p.id}
-                title={`Paid ${dayjs(p.on).format('D MMMM YYYY')}${p.how === '' ? '' : `, ${p.how}`}`}
+                title={`Paid ${dayLike(p.on, '27 November 2026')}${p.how === '' ? '' : `, ${p.how}`}`}
                 value={p.amount === '' ? '' : `−${p.amount}`}
               />
             ))}

@@ -1,7 +1,6 @@
 import { CLOCK_KIND_TITLES } from '@treadle/contract'
 import { arcScale, FieldError } from '@treadle/core'
 import { Button, Group, SegmentedControl } from '@mantine/core'
-import dayjs from 'dayjs'
 import { Link, useSearchParams } from 'react-router'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
@@ -13,6 +12,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import styles from './Papers.module.css'
 import { qrPath } from '../../parts/qr.ts'
 import { scaleSvg } from './scaleSvg.ts'
+import { dayLike } from '../../parts/say.ts'
 
 const SHEETS = [
   { value: 'tag', label: 'Job tag', paper: '78mm 134mm', margin: '3mm' },
@@ -67,7 +67,7 @@ function Tag() {
         <p>{CLOCK_KIND_TITLES[clock.kind]}</p>
         <p>{owner.name}</p>
         <p className={styles.promised}>
-          {job.promisedOn ? `Promised ${dayjs(job.promisedOn).format('ddd D MMM YYYY')}` : 'Nothing promised'}
+          {job.promisedOn ? `Promised ${dayLike(job.promisedOn, 'Fri 27 Nov 2026')}` : 'Nothing promised'}
         </p>
         <svg
           viewBox={`0 0 ${size} ${size}`}
@@ -100,7 +100,7 @@ function Receipt() {
       <h1>Received from you</h1>
       <p>
         <strong>{clock.name}</strong>, {CLOCK_KIND_TITLES[clock.kind].toLowerCase()}, job number {job.number}, on{' '}
-        {dayjs(job.receivedAt).format('D MMMM YYYY')}.
+        {dayLike(job.receivedAt, '27 November 2026')}.
       </p>
       <p>
         {owner.name}
@@ -121,7 +121,7 @@ function Receipt() {
       </ul>
       <p>
         {job.promisedOn
-          ? `We promised it for ${dayjs(job.promisedOn).format('dddd D MMMM YYYY')}.`
+          ? `We promised it for ${dayLike(job.promisedOn, 'Friday 27 November 2026')}.`
           : 'We let you know when it is ready; no day is promised.'}{' '}
         Nothing is done that costs you money before you have agreed to our estimate.
       </p>

@@ -1,6 +1,5 @@
 import { CONDITION_KIND_TITLES, CONDITION_KINDS, PART_CLASS_TITLES, type PhotoRow } from '@treadle/contract'
 import { Button, Group, SegmentedControl, Textarea } from '@mantine/core'
-import dayjs from 'dayjs'
 import { useSettings } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { useObservations } from '../../job/useObservations.ts'
@@ -12,6 +11,7 @@ import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { BAG_KEY, beforeAndAfter, changesOf, pictureKey, picturesOf, workOf, type PictureSide } from './reportOf.ts'
 import paper from '../../parts/paper.module.css'
 import styles from './Report.module.css'
+import { dayLike } from '../../parts/say.ts'
 
 /** What was there, what was changed, what was kept: the report that goes home with an old clock. */
 export function ReportSurface() {
@@ -24,7 +24,7 @@ export function ReportSurface() {
   const bag = seen.of(BAG_KEY)?.note ?? ''
   const { row: draft, set, forget } = useDraft({ bag }, `bag ${job.id}`)
   if (!settings) return null
-  const day = (at: string) => dayjs(at).format('D MMMM YYYY')
+  const day = (at: string) => dayLike(at, '27 November 2026')
   const pictures = picturesOf(data)
   const sideOf = (p: PhotoRow): PictureSide =>
     pictures.before.includes(p) ? 'before' : pictures.after.includes(p) ? 'after' : 'out'
@@ -182,7 +182,7 @@ function Pictures({ title, of }: { title: string; of: PhotoRow[] }) {
             <figcaption>
               {p.caption}
               {p.caption === '' ? '' : ', '}
-              {dayjs(p.takenAt).format('D MMMM YYYY')}
+              {dayLike(p.takenAt, '27 November 2026')}
             </figcaption>
           </figure>
         ))}

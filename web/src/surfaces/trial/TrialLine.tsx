@@ -1,7 +1,7 @@
 import type { RateEventRow } from '@treadle/contract'
 import { secondsOf, type JobTrial } from '@treadle/core'
-import dayjs from 'dayjs'
 import styles from './Trial.module.css'
+import { dayLike } from '../../parts/say.ts'
 
 const DAY_S = 86_400
 
@@ -25,7 +25,7 @@ export function TrialLine({ trial, events, nowS }: { trial: JobTrial; events: Ra
       ))}
       {wound.map((e) => (
         <g key={e.id} transform={`translate(${x(secondsOf(e.at))} 8)`}>
-          <title>Wound {dayjs(e.at).format('D MMM')}</title>
+          <title>Wound {dayLike(e.at, '27 Nov')}</title>
           <circle r="1.6" className={styles.wound} />
           <path d="M0 -1.600V-4" className={styles.tick} />
         </g>

@@ -1,6 +1,5 @@
 import { isHeld, openStop, stopKey, trialDaysFor, type GateName, type TrialNeed } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
-import dayjs from 'dayjs'
 import { Fragment, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useOils, useSettings } from '../../data/queries.ts'
@@ -19,6 +18,7 @@ import { Stopped } from './Stopped.tsx'
 import { StopFound } from './StopFound.tsx'
 import styles from './Trial.module.css'
 import { TrialLine } from './TrialLine.tsx'
+import { dayHour } from '../../parts/say.ts'
 
 /** Where what comes before a trial is done, by its gate. */
 const BEFORE: Partial<Record<GateName, string>> = { dry: 'assemble', oil: 'oil', beat: 'listen' }
@@ -111,8 +111,7 @@ export function TrialSurface() {
             <>
               <TrialLine trial={trial} events={events} nowS={nowS} />
               <p>
-                Counts from {dayjs(trial.countsFromS * 1000).format('ddd D MMM, HH:mm')}; its days are up{' '}
-                {dayjs(trial.endsAtS * 1000).format('ddd D MMM, HH:mm')}.
+                Counts from {dayHour(trial.countsFromS * 1000)}; its days are up {dayHour(trial.endsAtS * 1000)}.
               </p>
             </>
           )}
@@ -231,7 +230,7 @@ function StopsBefore() {
           const found = seen.of(stopKey(s.id))
           return (
             <li key={s.id}>
-              Found {dayjs(s.at).format('D MMM, HH:mm')}
+              Found {dayHour(s.at)}
               {s.showed !== '' && `, its dial at ${s.showed}`}:{' '}
               {found?.answer ? `${found.answer}${found.note === '' ? '' : `, ${found.note}`}` : 'not told yet'}
             </li>

@@ -1,6 +1,6 @@
 import type { WatchPage, WatchRow } from '@treadle/contract'
 import { SECONDS_PER_PPM, type WatchTells } from '@treadle/core'
-import dayjs from 'dayjs'
+import { toTheSecond } from '../../parts/say.ts'
 
 /** How a watch stands, in large words. */
 export function headline(watch: WatchRow | null, page: WatchPage | undefined, nowMs: number): string {
@@ -19,7 +19,7 @@ export function stopOf(page: WatchPage | undefined): number | null {
 
 /** A moment of a watch as the clock on the wall showed it. */
 export function shown(watch: Pick<WatchRow, 'beganAt'>, s: number): string {
-  return dayjs(Date.parse(watch.beganAt) + 1000 * s).format('ddd HH:mm:ss')
+  return toTheSecond(Date.parse(watch.beganAt) + 1000 * s)
 }
 
 export function duration(s: number): string {
