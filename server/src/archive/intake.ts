@@ -11,7 +11,7 @@ import { files } from '../db/schema.ts'
 import type { ShopDoing } from '../door/shopChange.ts'
 import { inTransaction } from '../door/transaction.ts'
 import { digestOf, storeFile } from '../files/store.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { writeJournal } from '../journal/write.ts'
 import { wholePicture } from '../photos/pictures.ts'
 import { readSettings } from '../settings/store.ts'
@@ -188,8 +188,7 @@ async function alone<T>(db: Database, work: () => Promise<T>): Promise<T> {
   let lost: Error | undefined
   try {
     const { rows } = await client.query<{ mine: boolean }>('select pg_try_advisory_lock($1) as mine', [TAKING_IN])
-    if (rows[0]?.mine !== true)
-      throw new Refused(409, 'taking-in', 'Another archive is being taken in. Wait for that, and send this one again.')
+    if (rows[0]?.mine !== true) throw new Refused('taking-in')
     try {
       await clearStaged(db)
       return await work()

@@ -3,7 +3,7 @@ import { and, eq, inArray, max, sql, type SQL } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import { files, jobs } from '../db/schema.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { nextNumber } from '../jobs/nextNumber.ts'
 import type { Row } from './checkRow.ts'
 import type { Coming } from './compare.ts'
@@ -119,8 +119,7 @@ async function showStaged(tx: Queries, staged: string[]): Promise<void> {
   }
 }
 
-const changedMeanwhile = () =>
-  new Refused(409, 'changed-meanwhile', 'Something of it was changed here while it was read. Look at it once more.')
+const changedMeanwhile = () => new Refused('changed-meanwhile')
 
 /** One statement a batch: the database reads the rows’ JSON itself, and tells how many there was place for. */
 async function insertRows(tx: Queries, one: Carried, rows: Row[]): Promise<void> {

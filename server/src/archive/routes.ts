@@ -11,7 +11,8 @@ import { shopChange } from '../door/shopChange.ts'
 import type { Receive, UploadLimits } from '../files/receive.ts'
 import { idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
-import { badField, problemOf, Refused } from '../http/problem.ts'
+import { badField, problemOf } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import type { Asked } from './compare.ts'
 import { lookAtArchive, takeArchiveIn } from './intake.ts'
@@ -55,7 +56,7 @@ export function archiveRoutes(
         .select()
         .from(clocks)
         .where(eq(clocks.id, idOf(req)))
-      if (!clock) throw new Refused(404, 'not-found', 'There is no such clock.')
+      if (!clock) throw new Refused('no-such-clock')
       const name = clock.name
         .normalize('NFKD')
         .replace(/[^A-Za-z0-9]+/g, '-')
@@ -86,7 +87,7 @@ async function answered(
   work: (progress: Progress) => Promise<ArchiveTold>,
 ): Promise<void> {
   const stop = new AbortController()
-  const hungUp = () => stop.abort(new Refused(499, 'stopped', 'It was stopped; nothing of it came in.'))
+  const hungUp = () => stop.abort(new Refused('stopped'))
   res.once('close', hungUp)
   try {
     if (req.headers.accept !== LINES) {

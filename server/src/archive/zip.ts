@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { stat } from 'node:fs/promises'
 import type { Readable } from 'node:stream'
 import yauzl from 'yauzl'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 
 /** What an archive may hold, by name. */
 const NAMES =
@@ -16,7 +16,7 @@ const MOST_LINE = 20_000_000
 
 /** An archive that is refused: nothing of it was brought in. */
 export function unreadable(title: string, detail?: string): Refused {
-  return new Refused(422, 'archive', title, detail === undefined ? {} : { detail })
+  return new Refused('archive', detail === undefined ? { title } : { title, detail })
 }
 
 /** A zip, opened and its list of contents looked through; what it holds is read when it is asked for. */

@@ -9,7 +9,7 @@ import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { gatherJobs } from '../jobs/gather.ts'
 import { readSettings } from '../settings/store.ts'
@@ -84,7 +84,7 @@ export function clockRoutes(db: Database): Router {
         .from(clocks)
         .innerJoin(owners, eq(owners.id, clocks.ownerId))
         .where(eq(clocks.id, id))
-      if (!found[0]) throw new Refused(404, 'not-found', 'There is no such clock.')
+      if (!found[0]) throw new Refused('no-such-clock')
       const visits = await db.select().from(jobs).where(eq(jobs.clockId, id)).orderBy(desc(jobs.receivedAt))
       const entries = await db
         .select()

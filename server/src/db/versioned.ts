@@ -1,7 +1,7 @@
 import { and, eq, getTableColumns, type SQL } from 'drizzle-orm'
 import type { AnyPgColumn, PgTable } from 'drizzle-orm/pg-core'
 import { isDeepStrictEqual } from 'node:util'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import type { Queries } from './connect.ts'
 
 type Versioned = PgTable & { id: AnyPgColumn; version: AnyPgColumn }
@@ -66,12 +66,12 @@ export async function saveVersioned<T extends Versioned>(
   }
   const other = version === 0 ? ((await one(eq(table.id, id))) ?? (place && (await one(place)))) : undefined
   if (other) throw stale(other)
-  throw new Refused(404, 'not-found', 'That is no longer there: somebody took it back.')
+  throw new Refused('taken-back')
 }
 
 /** The refusal of what was meant for another state of things, with the row as it stands. */
-export function stale(current: unknown, title = 'Somebody changed this meanwhile.'): Refused {
-  return new Refused(409, 'stale', title, { current })
+export function stale(current: unknown, title?: string): Refused {
+  return new Refused('stale', title === undefined ? { current } : { title, current })
 }
 
 /** Whether a row has all these values, as they travel. */

@@ -13,7 +13,8 @@ import { sendFile } from '../files/send.ts'
 import { storeFile } from '../files/store.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { withPictures } from '../photos/pictures.ts'
 
@@ -70,7 +71,7 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
           .from(wheelSheets)
           .where(eq(wheelSheets.donorId, id))
           .limit(1)
-        if (used) throw new Refused(409, 'in-use', 'A wheel’s sheet names this; set how many there are to 0 instead.')
+        if (used) throw new Refused('in-a-wheel-sheet')
         await tx.delete(donors).where(eq(donors.id, id))
         if (before.fileId !== null) await tx.delete(files).where(eq(files.id, before.fileId))
         await write(id, `Taken out of the ledger: ${donorTitle(before)}.`, { before })
@@ -83,7 +84,7 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
         await withPictures(path, false, ({ screen }) =>
           shopChange(db, req, 'drawers', async ({ tx, write }) => {
             const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
-            if (!donor) throw new Refused(404, 'not-found', 'There is no such part in the ledger.')
+            if (!donor) throw new Refused('no-such-donor')
             const fileId = uuid()
             await storeFile(tx, fileId, 'image/webp', screen)
             await tx
@@ -102,7 +103,7 @@ export function donorRoutes(db: Database, receive: Receive, aMinute: RequestHand
         .select()
         .from(donors)
         .where(eq(donors.id, idOf(req, 'row')))
-      if (!donor?.fileId) throw new Refused(404, 'not-found', 'There is no picture of it.')
+      if (!donor?.fileId) throw new Refused('no-picture-of-donor')
       await sendFile(db, res, donor.fileId)
     })
 }

@@ -4,7 +4,7 @@ import type { Database, Queries } from '../db/connect.ts'
 import { clocks, jobs } from '../db/schema.ts'
 import { nowOf } from '../http/now.ts'
 import type { Doer } from '../http/person.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import type { JobRecord } from '../jobs/find.ts'
 import { writeJournal } from '../journal/write.ts'
 import { inTransaction } from './transaction.ts'
@@ -43,8 +43,8 @@ export function jobChange<T>(
   const at = nowOf(req)
   return inTransaction(db, async (tx) => {
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, jobId)).for('no key update')
-    if (!job) throw new Refused(404, 'not-found', 'There is no such job.')
-    if (job.closedAt && !closedToo) throw new Refused(409, 'closed', 'This job is closed; reopen it to change it.')
+    if (!job) throw new Refused('no-such-job')
+    if (job.closedAt && !closedToo) throw new Refused('closed')
     const write: JobDoing['write'] = (text, figures) =>
       writeJournal(tx, { jobId: job.id, at, ...person, kind, text, figures })
     return work({ tx, job, person, at, write })

@@ -5,7 +5,7 @@ import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { estimates } from '../db/schema.ts'
 import { stale } from '../db/versioned.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
@@ -24,8 +24,7 @@ export function estimateRoutes(db: Database): Router {
       may: async ({ tx, job }, body, was) => {
         // The acceptance sent once more, on the version before it, is a repeated request and no change.
         const again = body?.state === 'accepted' && body.version < (was?.version ?? 0)
-        if (was?.state === 'accepted' && !again)
-          throw new Refused(422, 'accepted', 'The owner accepted this revision, so it stays. Make a new one.')
+        if (was?.state === 'accepted' && !again) throw new Refused('accepted')
         if (body === null) return
         const other = and(eq(estimates.jobId, job.id), eq(estimates.revision, body.revision), ne(estimates.id, body.id))
         const [theirs] = await tx.select().from(estimates).where(other)

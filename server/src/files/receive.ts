@@ -6,7 +6,7 @@ import { mkdir, mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { freeBytesOf } from '../http/diskGuard.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 
 /** What may be sent to be kept, and how. */
 export interface UploadLimits {
@@ -49,14 +49,7 @@ export function uploadsAMinute({ perMinute }: UploadLimits): RequestHandler {
     limit: perMinute,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    handler: (_req, _res, next) =>
-      next(
-        new Refused(
-          429,
-          'too-many',
-          'That is more than can be taken in within a minute. Wait a little, and send the rest.',
-        ),
-      ),
+    handler: (_req, _res, next) => next(new Refused('too-many')),
   })
 }
 
@@ -71,12 +64,14 @@ export function receiver(limits: UploadLimits): Receive {
       res.set('Connection', 'close')
       throw refused
     }
-    const tooLarge = new Refused(413, 'too-large', `That file is larger than ${Math.round(mostBytes / 1e6)} MB.`)
+    const tooLarge = new Refused('file-too-large', {
+      title: `That file is larger than ${Math.round(mostBytes / 1e6)} MB.`,
+    })
     if (Number(req.headers['content-length'] ?? 0) > mostBytes) refuse(tooLarge)
     await mkdir(limits.folder, { recursive: true })
     if ((await freeBytesOf(limits.folder)) < limits.leastFreeBytes)
       refuse(
-        new Refused(507, 'disk-nearly-full', 'The disk is nearly full, so no more pictures and sounds are kept.', {
+        new Refused('disk-nearly-full', {
           detail: 'Make room on it; all else goes on.',
         }),
       )
@@ -94,7 +89,7 @@ export function receiver(limits: UploadLimits): Receive {
   }
 }
 
-const tooSlow = () => new Refused(408, 'too-slow', 'What was sent came too slowly, or stopped. Send it once more.')
+const tooSlow = () => new Refused('file-too-slow')
 
 function gather(
   req: Request,
@@ -141,7 +136,7 @@ function gather(
       out.end()
     }
     const dropped = () => {
-      if (!req.complete) fail(new Refused(400, 'dropped', 'The connection was dropped before all had come.'))
+      if (!req.complete) fail(new Refused('dropped'))
     }
     out.on('error', fail)
     req.on('data', take)

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Database } from '../db/connect.ts'
 import { files } from '../db/schema.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { isKept } from './kinds.ts'
 import { readFile } from './store.ts'
 
@@ -18,7 +18,7 @@ export const INERT = { 'Content-Security-Policy': "default-src 'none'; sandbox",
 export async function sendFile(db: Database, res: Response, id: string, saveAs?: string): Promise<void> {
   const found = await db.select().from(files).where(eq(files.id, id))
   const file = found[0]
-  if (!file) throw new Refused(404, 'not-found', 'There is no such file.')
+  if (!file) throw new Refused('no-such-file')
   if (saveAs !== undefined || !isKept(file.type)) res.attachment(saveAs ?? file.id)
   res.type(isKept(file.type) ? file.type : 'application/octet-stream').set({
     ...INERT,

@@ -1,6 +1,6 @@
 import { workHeld, type Work } from '@treadle/core'
 import type { JobDoing } from '../door/jobChange.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { gatherJob } from '../jobs/gather.ts'
 import { readTable } from '../tables/store.ts'
 
@@ -14,5 +14,5 @@ export async function requireGate({ tx, job }: JobDoing, work: Work): Promise<vo
   const { values } = await readTable(tx, 'ways')
   const forGood = values.ways.filter((way) => !way.undone).map((way) => way.key)
   const held = workHeld({ ...rows, forGood }, work)
-  if (held) throw new Refused(422, 'gate', held.title, held.detail === undefined ? {} : { detail: held.detail })
+  if (held) throw new Refused('gate', held)
 }

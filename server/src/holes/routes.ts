@@ -4,7 +4,7 @@ import type { Router } from 'express'
 import type { Database } from '../db/connect.ts'
 import { holes } from '../db/schema.ts'
 import { requireGate } from '../gates/requireGate.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 
 export function holeRoutes(db: Database): Router {
@@ -33,7 +33,7 @@ function refuseImpossible(hole: HoleChange): void {
       checkHole({ longAxisMm, shortAxisMm, pivotMm: pivotMm ?? shortAxisMm })
   } catch (error) {
     if (!(error instanceof FieldError)) throw error
-    throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', {
+    throw new Refused('bad-fields', {
       errors: [{ field: error.field, message: error.message }],
     })
   }

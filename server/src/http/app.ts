@@ -47,6 +47,7 @@ import { guard } from './guard.ts'
 import { bodyInTime } from './inTime.ts'
 import { personAtTheBench } from './person.ts'
 import { onError, sendProblem } from './problem.ts'
+import { Refused } from './refusals.ts'
 import { apiRouter } from './router.ts'
 
 export interface AppOptions {
@@ -182,7 +183,8 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
       computerClockRoutes(),
     )
     .use((req, res) => {
-      sendProblem(res, 404, 'not-found', `There is nothing at ${req.method} ${req.originalUrl.split('?')[0] ?? ''}.`)
+      const title = `There is nothing at ${req.method} ${req.originalUrl.split('?')[0] ?? ''}.`
+      sendProblem(res, new Refused('not-found', { title }))
     })
 }
 

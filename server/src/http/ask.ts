@@ -1,32 +1,30 @@
 import { check } from '@treadle/contract'
 import type { Request } from 'express'
 import type { Schema } from 'yup'
-import { Refused } from './problem.ts'
+import { Refused } from './refusals.ts'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 /** The request's body, checked strictly; refused with every wrong field named. */
 export async function bodyOf<T>(schema: Schema<T>, req: Request): Promise<T> {
   const body: unknown = req.body
-  if (typeof body !== 'object' || body === null) throw new Refused(400, 'no-body', 'The request has no JSON body.')
+  if (typeof body !== 'object' || body === null) throw new Refused('no-body')
   const checked = await check(schema, body)
-  if (!checked.ok)
-    throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: checked.errors })
+  if (!checked.ok) throw new Refused('bad-fields', { errors: checked.errors })
   return checked.value
 }
 
 /** An id from the path. */
 export function idOf(req: Request, name = 'id'): string {
   const value = req.params[name]
-  if (typeof value !== 'string' || !UUID.test(value))
-    throw new Refused(404, 'not-found', 'There is no such thing here.')
+  if (typeof value !== 'string' || !UUID.test(value)) throw new Refused('no-such-id')
   return value.toLowerCase()
 }
 
 /** A body whose id must be the path's, so that a row can't be written under another's name. */
 export function sameId(pathId: string, bodyId: string): void {
   if (pathId !== bodyId.toLowerCase())
-    throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', {
+    throw new Refused('bad-fields', {
       errors: [{ field: 'id', message: 'id must be the one in the address' }],
     })
 }

@@ -1,5 +1,6 @@
 import type { RequestHandler } from 'express'
 import { sendProblem } from './problem.ts'
+import { Refused } from './refusals.ts'
 
 const CHANGING = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 
@@ -14,16 +15,19 @@ export function guard(extraHosts: string[] = []): RequestHandler {
     hosts.push(...extraHosts)
     const host = req.headers.host?.toLowerCase() ?? ''
     if (!hosts.includes(host)) {
-      sendProblem(res, 421, 'wrong-host', `This workshop does not answer to the name ${host || '(none)'}.`)
+      sendProblem(
+        res,
+        new Refused('wrong-host', { title: `This workshop does not answer to the name ${host || '(none)'}.` }),
+      )
       return
     }
     if (/%00/.test(req.url)) {
-      sendProblem(res, 400, 'bad-request', 'The address has a character that can’t be.')
+      sendProblem(res, new Refused('bad-address'))
       return
     }
     const first = req.path.split('/')[1] ?? ''
     if (first !== 'api' && looksLikeApi(first)) {
-      sendProblem(res, 404, 'not-found', 'There is nothing at that address.')
+      sendProblem(res, new Refused('not-found'))
       return
     }
     const { origin, 'sec-fetch-site': site } = req.headers
@@ -33,7 +37,7 @@ export function guard(extraHosts: string[] = []): RequestHandler {
         ? site !== undefined && site !== 'same-origin' && site !== 'none'
         : !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())
     if (CHANGING.has(req.method) && foreign) {
-      sendProblem(res, 403, 'wrong-origin', 'A page from elsewhere may not change this workshop’s book.')
+      sendProblem(res, new Refused('wrong-origin'))
       return
     }
     next()

@@ -1,5 +1,6 @@
 import type { RequestHandler } from 'express'
 import { sendProblem } from './problem.ts'
+import { Refused } from './refusals.ts'
 
 /** Refuses a JSON body that is not there whole within `ms`: whoever stops in the middle of a sentence is not waited for. */
 export function bodyInTime(ms: number): RequestHandler {
@@ -8,7 +9,7 @@ export function bodyInTime(ms: number): RequestHandler {
       const late = setTimeout(() => {
         if (req.complete || res.headersSent) return
         res.set('Connection', 'close')
-        sendProblem(res, 408, 'too-slow', 'What was sent came too slowly, or stopped. It is tried again.')
+        sendProblem(res, new Refused('too-slow'))
       }, ms)
       const over = () => clearTimeout(late)
       req.once('end', over)

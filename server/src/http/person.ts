@@ -3,7 +3,7 @@ import { eq, or, sql } from 'drizzle-orm'
 import type { RequestHandler } from 'express'
 import type { Database } from '../db/connect.ts'
 import { people } from '../db/schema.ts'
-import { Refused } from './problem.ts'
+import { Refused } from './refusals.ts'
 
 /** Who is at the bench: the name as it is written beside what they do, and who of the workshop that is. */
 export interface Doer {
@@ -38,10 +38,9 @@ function nameOf(header: unknown): string {
   try {
     name = decodeURIComponent(header).trim()
   } catch {
-    throw new Refused(400, 'bad-name', 'The name of whoever is at the bench can’t be read.')
+    throw new Refused('name-unreadable')
   }
-  if (!keepable(name) || /[\p{Cc}\u2028\u2029]/u.test(name))
-    throw new Refused(400, 'bad-name', 'The name of whoever is at the bench has a character that can’t be kept.')
+  if (!keepable(name) || /[\p{Cc}\u2028\u2029]/u.test(name)) throw new Refused('name-bad-character')
   // By characters, so that none is cut in half.
   return [...name].slice(0, 80).join('')
 }

@@ -1,36 +1,20 @@
-import type { FieldProblem, Problem } from '@treadle/contract'
+import type { Problem } from '@treadle/contract'
 import { FieldError } from '@treadle/core'
 import type { ErrorRequestHandler, Request, Response } from 'express'
 import { errorsWithin, type DatabaseError } from '../db/errors.ts'
-
-/** A request that is refused: a status and a sentence a person can act on. */
-export class Refused extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    readonly title: string,
-    readonly rest: { detail?: string; errors?: FieldProblem[]; current?: unknown } = {},
-  ) {
-    super(title)
-  }
-}
+import { Refused } from './refusals.ts'
 
 /** A refusal that names one field. */
 export function badField(field: string, message: string): Refused {
-  return new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: [{ field, message }] })
+  return new Refused('bad-fields', { errors: [{ field, message }] })
 }
 
-export function sendProblem(
-  res: Response,
-  status: number,
-  code: string,
-  title: string,
-  rest: Partial<Problem> = {},
-): void {
-  res
-    .status(status)
-    .type('application/problem+json')
-    .send(JSON.stringify(problem(status, code, title, rest)))
+export function sendProblem(res: Response, refused: Refused): void {
+  send(res, problem(refused))
+}
+
+function send(res: Response, said: Problem): void {
+  res.status(said.status).type('application/problem+json').send(JSON.stringify(said))
 }
 
 const DATABASE_AWAY = new Set([
@@ -53,22 +37,18 @@ export const onError: ErrorRequestHandler = (error: unknown, req, res, next) => 
     next(error)
     return
   }
-  const { status, ...problem } = problemOf(error, req)
-  res
-    .status(status)
-    .type('application/problem+json')
-    .send(JSON.stringify({ ...problem, status }))
+  send(res, problemOf(error, req))
 }
 
 /** What an error is told as; what is not the caller's doing is logged whole and told in one line. */
 export function problemOf(error: unknown, req: Request): Problem {
   const refused = refusalOf(error)
-  if (refused) return problem(refused.status, refused.code, refused.title, refused.rest)
+  if (refused) return problem(refused)
   req.log.error({ err: error }, 'request failed')
-  return problem(500, 'broken', 'Something went wrong in the workshop’s server. Nothing was changed.')
+  return problem(new Refused('broken'))
 }
 
-function problem(status: number, code: string, title: string, rest: Partial<Problem> = {}): Problem {
+function problem({ status, code, title, rest }: Refused): Problem {
   return { type: `/problems/${code}`, title, status, ...rest }
 }
 
@@ -78,10 +58,9 @@ function refusalOf(error: unknown): Refused | null {
   // What the core can't reckon with is a field that is wrong, whatever its schema let through.
   if (error instanceof FieldError) return badField(error.field, error.message)
   const { type, status } = error as { type?: string; status?: number }
-  if (type === 'entity.too.large') return new Refused(413, 'too-large', 'That is more than can be taken in at once.')
-  if (type === 'entity.parse.failed') return new Refused(400, 'not-json', 'The request is not valid JSON.')
-  if (status !== undefined && status >= 400 && status < 500)
-    return new Refused(status, 'bad-request', 'The request can’t be understood.')
+  if (type === 'entity.too.large') return new Refused('too-large')
+  if (type === 'entity.parse.failed') return new Refused('not-json')
+  if (status !== undefined && status >= 400 && status < 500) return new Refused('bad-request', { status })
   return ofTheDatabase(error)
 }
 
@@ -94,7 +73,7 @@ export function isDatabaseAway(error: unknown): boolean {
 
 /** There is no room on the disk: what was asked for is not kept, and reading goes on. */
 export function diskFull(): Refused {
-  return new Refused(507, 'disk-full', 'The disk is full: this is not kept.', {
+  return new Refused('disk-full', {
     detail: 'All that was kept before can be read. Make room on the disk; then it goes on by itself.',
   })
 }
@@ -103,21 +82,14 @@ function ofTheDatabase(error: unknown): Refused | null {
   for (const e of errorsWithin(error)) {
     const code = e.code ?? ''
     if (DISK_FULL.has(code)) return diskFull()
-    if (isDatabaseAway(e))
-      return new Refused(
-        503,
-        'database-away',
-        'The database does not answer. What you typed is kept; it is tried again.',
-      )
-    if (DATABASE_BUSY.has(code))
-      return new Refused(503, 'database-busy', 'The database is busy. What you typed is kept; it is tried again.')
-    if (BAD_VALUE.test(code))
-      return new Refused(400, 'bad-value', 'Some of what was sent is a value that can’t be kept.')
+    if (isDatabaseAway(e)) return new Refused('database-away')
+    if (DATABASE_BUSY.has(code)) return new Refused('database-busy')
+    if (BAD_VALUE.test(code)) return new Refused('bad-value')
     if (code === '23503')
       return /still referenced/.test(e.detail ?? '')
-        ? new Refused(409, 'in-use', 'Something else still needs this, so it stays.')
+        ? new Refused('in-use')
         : badField(fieldOf(e), `${fieldOf(e)}: there is no such thing`)
-    if (code === '23505') return new Refused(409, 'taken', 'There is one of these already.')
+    if (code === '23505') return new Refused('taken')
   }
   return null
 }

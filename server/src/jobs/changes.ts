@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm'
 import { isDeepStrictEqual } from 'node:util'
 import { jobs } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { letGo, promiseAgain } from '../stock/reopened.ts'
 import { gatherJob } from './gather.ts'
 import { standingNow } from './standingNow.ts'
@@ -54,8 +54,7 @@ function ended(reason: string): string {
 /** Calls a job off: kept in the book and out of the way; not once its plates were parted. */
 export async function callOffJob(doing: JobDoing, reason: string): Promise<void> {
   const { tx, job, at, write } = doing
-  if (job.partedAt)
-    throw new Refused(422, 'parted', 'Its plates were parted, so it can’t be called off. Assemble it and hand it back.')
+  if (job.partedAt) throw new Refused('parted')
   await tx
     .update(jobs)
     .set({ closedAt: at, ending: 'called-off', version: job.version + 1 })
@@ -71,13 +70,13 @@ export async function closeJob({ tx, job, at, write }: JobDoing): Promise<void> 
   if (job.closedAt) return
   const rows = await gatherJob(tx, job.id)
   if (rows && rows.unreadable.length > 0)
-    throw new Refused(422, 'gate', 'This job may not be closed yet.', {
+    throw new Refused('may-not-close', {
       detail: 'Rows of it can’t be read, so nobody can tell what they say: see to them first, at the head of its page.',
     })
   const { gates } = await standingNow(tx, job.id, at)
   if (!mayClose(gates)) {
     const held = gates.filter(isHeld)
-    throw new Refused(422, 'gate', 'This job may not be closed yet.', { detail: held.map((g) => g.reason).join(' ') })
+    throw new Refused('may-not-close', { detail: held.map((g) => g.reason).join(' ') })
   }
   await tx
     .update(jobs)

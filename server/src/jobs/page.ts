@@ -2,7 +2,7 @@ import { standingOf } from '@treadle/core'
 import { asc, eq, getTableColumns } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
 import { photos } from '../db/schema.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { readSettings } from '../settings/store.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { bushedBefore } from './bushedBefore.ts'
@@ -12,7 +12,7 @@ import { gatherJob } from './gather.ts'
 export async function jobPage(db: Database, id: string, now: Date) {
   const { originalId: _o, screenId: _s, thumbId: _t, digest: _d, ...photoColumns } = getTableColumns(photos)
   const [rows, settings] = await Promise.all([gatherJob(db, id), readSettings(db)])
-  if (!rows) throw new Refused(404, 'not-found', 'There is no such job.')
+  if (!rows) throw new Refused('no-such-job')
   const [rules, pictures, before] = await Promise.all([
     readHoleRules(db, settings),
     db.select(photoColumns).from(photos).where(eq(photos.jobId, id)).orderBy(asc(photos.takenAt)),

@@ -5,7 +5,8 @@ import { clocks, jobs, powerOffs } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import type { JobDoing } from '../door/jobChange.ts'
 import { requireGate } from '../gates/requireGate.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { gatherJob } from './gather.ts'
 
 /** Confirms one train off; every proof that its power asks for must have been tried by hand. */
@@ -45,7 +46,7 @@ export async function powerOff({ tx, job, person, at, write }: JobDoing, body: P
 /** Takes a confirmation back, as long as nothing stands on it. */
 export async function powerBack(doing: JobDoing, id: string): Promise<void> {
   const { tx, job, write } = doing
-  if (job.partedAt) throw new Refused(409, 'parted', 'The plates are parted; that confirmation stands.')
+  if (job.partedAt) throw new Refused('power-stands')
   const [gone] = await tx
     .delete(powerOffs)
     .where(and(eq(powerOffs.id, id), eq(powerOffs.jobId, job.id)))

@@ -4,7 +4,7 @@ import { clocks, jobs } from '../db/schema.ts'
 import { carriedBy, parentOf, type Carried } from '../archive/tables.ts'
 import { blankOf, unreadableField } from '../db/readable.ts'
 import { holdClock, type JobDoing } from '../door/jobChange.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 
 type Row = Record<string, unknown>
 
@@ -14,11 +14,11 @@ type Row = Record<string, unknown>
  */
 export async function setAsideUnreadable(doing: JobDoing, { table, id, field }: UnreadableChoice): Promise<void> {
   const one = carriedBy(table)
-  if (!one || table === 'journal') throw new Refused(404, 'not-found', 'There is no such row here.')
+  if (!one || table === 'journal') throw new Refused('no-such-row')
   await holdClock(doing)
   const found = (await rowsOf(doing, one)).filter((row) => row.id === undefined || row.id === id)
   const row = found.find((r) => unreadableField(one.name, one.table, r) !== null)
-  if (!row) throw new Refused(409, 'readable', 'It can be read by now: somebody saw to it.')
+  if (!row) throw new Refused('readable')
   const whole = `${table.replaceAll('_', ' ')}: ${field}`
   if (one.name === 'clocks' || one.name === 'jobs') await makeBlank(doing, one.name, row)
   else await doing.tx.delete(one.table).where(and(...one.keys.map((key) => eq(one.columns[key]!, row[key]))))

@@ -1,6 +1,6 @@
 import { readWavHeader, WavError } from '@treadle/core'
 import { open } from 'node:fs/promises'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 
 /** Within so much of a file its sound must begin, whatever words a recorder puts before it. */
 export const HEAD_BYTES = 1 << 20
@@ -12,7 +12,7 @@ export async function requireWave(path: string): Promise<void> {
     const start = Buffer.alloc(HEAD_BYTES)
     const { bytesRead } = await file.read(start, 0, HEAD_BYTES, 0)
     const why = whyNoWave(start.subarray(0, bytesRead))
-    if (why !== null) throw new Refused(415, 'not-sound', why)
+    if (why !== null) throw new Refused('broken-sound', { title: why })
   } finally {
     await file.close()
   }

@@ -11,7 +11,7 @@ import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
 import { digestOf, storeFile } from '../files/store.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { findOpenJob } from '../jobs/find.ts'
 import { requireWave } from './requireWave.ts'
@@ -49,7 +49,7 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .select()
         .from(listenings)
         .where(eq(listenings.id, idOf(req, 'row')))
-      if (!found[0]) throw new Refused(404, 'not-found', 'There is no such listening.')
+      if (!found[0]) throw new Refused('no-such-listening')
       res.json(found[0])
     })
     .get('/jobs/:id/sound-before', async (req, res) => {
@@ -57,7 +57,7 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .select({ clockId: jobs.clockId, receivedAt: jobs.receivedAt })
         .from(jobs)
         .where(eq(jobs.id, idOf(req)))
-      if (!job) throw new Refused(404, 'not-found', 'There is no such job.')
+      if (!job) throw new Refused('no-such-job')
       const [last] = await db
         .select({ at: listenings.at, firstSide: listenings.firstSide, sides: listenings.sides })
         .from(listenings)
@@ -124,17 +124,16 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
     })
     .put('/listenings/:row/sound', aMinute, async (req, res) => {
       const id = idOf(req, 'row')
-      if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? ''))
-        throw new Refused(415, 'not-sound', 'A sound is kept as WAV (audio/wav).')
+      if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? '')) throw new Refused('not-sound')
       const mine = eq(listenings.id, id)
       const [found] = await db.select({ jobId: listenings.jobId }).from(listenings).where(mine)
-      if (!found) throw new Refused(404, 'not-found', 'There is no such listening.')
+      if (!found) throw new Refused('no-such-listening')
       await findOpenJob(db, found.jobId)
       await receive(req, res, MOST_SOUND_BYTES, async ({ path, digest }) => {
         await requireWave(path)
         await jobChange(db, req, found.jobId, { kind: 'listening' }, async ({ tx }) => {
           const [row] = await tx.select({ soundId: listenings.soundId }).from(listenings).where(mine)
-          if (!row) throw new Refused(404, 'not-found', 'There is no such listening.')
+          if (!row) throw new Refused('no-such-listening')
           if (row.soundId !== null) {
             if ((await digestOf(tx, row.soundId)) === digest) return
             throw stale({ id, soundId: row.soundId }, 'Another sound is kept of this listening already.')
@@ -153,7 +152,7 @@ export function listeningRoutes(db: Database, receive: Receive, aMinute: Request
         .from(listenings)
         .where(eq(listenings.id, id))
       const row = found[0]
-      if (!row?.soundId) throw new Refused(404, 'not-found', 'No sound was kept of that listening.')
+      if (!row?.soundId) throw new Refused('no-sound-of-listening')
       await sendFile(db, res, row.soundId, `listening-${row.at.toISOString().slice(0, 16).replace(':', '')}.wav`)
     })
 }

@@ -10,7 +10,7 @@ import { jobChange } from '../door/jobChange.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
 import { nowOf } from '../http/now.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { benchOf } from '../jobs/bench.ts'
 import { readSettings } from '../settings/store.ts'
@@ -81,8 +81,7 @@ export function nowRoutes(db: Database): Router {
     })
     .get('/calendar/:secret/now.ics', async (req, res) => {
       const known = await db.select().from(calendarKeys).where(eq(calendarKeys.secret, req.params.secret))
-      if (!known[0])
-        throw new Refused(404, 'not-found', 'There is no such calendar; its address may have been changed.')
+      if (!known[0]) throw new Refused('no-such-calendar')
       res.type('text/calendar').send(await calendar(nowOf(req)))
     })
 }

@@ -8,7 +8,7 @@ import { saveVersioned } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 
 const MOST_WITNESSES = 2000
@@ -42,11 +42,9 @@ export function oilRoutes(db: Database): Router {
           .where(or(eq(oilSheets.pivotOilId, id), eq(oilSheets.heavyOilId, id), eq(oilSheets.greaseId, id)))
         const n = used[0]?.n ?? 0
         if (n > 0)
-          throw new Refused(
-            409,
-            'in-use',
-            `${before.name} stays: it is in ${n} ${n === 1 ? 'clock' : 'clocks'}, and its age there is told by it.`,
-          )
+          throw new Refused('in-a-clock', {
+            title: `${before.name} stays: it is in ${n} ${n === 1 ? 'clock' : 'clocks'}, and its age there is told by it.`,
+          })
         await tx.delete(oils).where(eq(oils.id, id))
         await write(id, `Taken out: ${before.kind}, ${before.name}.`, { before })
       })

@@ -7,7 +7,8 @@ import { saveVersioned, stale } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, containing, idOf, wordsOf } from '../http/ask.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 
 const MOST = 20
@@ -30,7 +31,7 @@ export function ownerRoutes(db: Database): Router {
         .select()
         .from(owners)
         .where(eq(owners.id, idOf(req)))
-      if (!found[0]) throw new Refused(404, 'not-found', 'There is no such owner.')
+      if (!found[0]) throw new Refused('no-such-owner')
       res.json((await listed(db, found))[0])
     })
     .patch('/owners/:id', async (req, res) => {
@@ -94,7 +95,7 @@ export function ownerRoutes(db: Database): Router {
 /** The owner, held until the change is done. */
 async function held(tx: Queries, id: string) {
   const [owner] = await tx.select().from(owners).where(eq(owners.id, id)).for('update')
-  if (!owner) throw new Refused(404, 'not-found', 'There is no such owner; they may have been made one with another.')
+  if (!owner) throw new Refused('owner-gone')
   return owner
 }
 

@@ -2,7 +2,7 @@ import { fileTypeFromFile } from 'file-type'
 import { readFile } from 'node:fs/promises'
 import pLimit from 'p-limit'
 import sharp from 'sharp'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { BrokenPicture, withoutData } from './withoutData.ts'
 
 const SCREEN_PIXELS = 1600
@@ -35,8 +35,7 @@ export function withPictures<T>(path: string, keepData: boolean, use: (pictures:
 
 async function picturesOf(path: string, keepData: boolean): Promise<Pictures> {
   const kind = await pictureKind(path)
-  if (kind === null)
-    throw new Refused(415, 'not-photo', 'A photo must be a JPEG, PNG or WebP picture; this is none of them.')
+  if (kind === null) throw new Refused('not-photo')
   try {
     const screen = await shrunk(path, SCREEN_PIXELS, 82)
     const thumb = await shrunk(screen.data, THUMB_PIXELS, 80)
@@ -45,7 +44,7 @@ async function picturesOf(path: string, keepData: boolean): Promise<Pictures> {
     return { kind, width, height, original, screen: screen.data, thumb: thumb.data }
   } catch (error) {
     if (error instanceof Refused) throw error
-    throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+    throw new Refused('broken-photo')
   }
 }
 
@@ -89,7 +88,7 @@ async function bare(path: string, kind: PictureKind): Promise<Buffer> {
   try {
     return withoutData(await readFile(path), kind, orientation)
   } catch (error) {
-    if (error instanceof BrokenPicture) throw new Refused(415, 'not-photo', 'That picture is broken and can’t be read.')
+    if (error instanceof BrokenPicture) throw new Refused('broken-photo')
     throw error
   }
 }

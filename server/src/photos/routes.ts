@@ -9,7 +9,7 @@ import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
 import { digestOf, storeFile } from '../files/store.ts'
 import { idOf, oneLineOf } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { findOpenJob } from '../jobs/find.ts'
 import { readSettings } from '../settings/store.ts'
@@ -55,8 +55,7 @@ export function photoRoutes(db: Database, receive: Receive, aMinute: RequestHand
         screen: photo.screenId,
         thumb: photo.thumbId ?? photo.screenId,
       }
-      if (!file || (size !== 'screen' && size !== 'original' && size !== 'thumb'))
-        throw new Refused(404, 'not-found', 'There is no such photo.')
+      if (!file || (size !== 'screen' && size !== 'original' && size !== 'thumb')) throw new Refused('no-such-photo')
       await sendFile(db, res, file[size])
     })
 }

@@ -9,7 +9,8 @@ import { holdClock, jobChange } from '../door/jobChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { INERT } from '../files/send.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { findJob } from '../jobs/find.ts'
 import { plateDxf } from './dxf.ts'
@@ -27,10 +28,10 @@ export function plateRoutes(db: Database): Router {
       const [name, ending] = (req.params.drawing ?? '').split('.')
       const plate = PLATES.find((p) => p === name)
       const format = Object.entries(FORMATS).find(([f]) => f === ending)?.[1]
-      if (!plate || !format) throw new Refused(404, 'not-found', 'A plate is drawn as front or back, .svg or .dxf.')
+      if (!plate || !format) throw new Refused('no-such-plate-drawing')
       const job = await findJob(db, idOf(req))
       const [map] = await db.select().from(plateMaps).where(eq(plateMaps.clockId, job.clockId))
-      if (!map) throw new Refused(404, 'not-found', 'The plates of this clock are not set out yet.')
+      if (!map) throw new Refused('no-plates-yet')
       const measured = await db.select().from(holes).where(eq(holes.jobId, job.id))
       const drawing = format.draw(outlinesOf(map, measured, plate))
       res.set(INERT).type(format.type).attachment(`clock-${job.number}-${plate}-plate.${ending}`).send(drawing)

@@ -4,7 +4,8 @@ import { v5 } from 'uuid'
 import type { Queries } from '../db/connect.ts'
 import { reservations, stock } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { isPromised } from './promised.ts'
 
 /** The ids of bushes that went in without having been promised are made from their holes' ids by this. */
@@ -67,7 +68,7 @@ export async function holdStock(
   const takenNow = now?.taken === true ? now.count : 0
   const left = row.count + takenBefore - (await promisedOf(tx, stockId, now?.id))
   if (now && now.count > left)
-    throw new Refused(409, 'none-left', 'The drawer has no more of these to give.', {
+    throw new Refused('none-left', {
       detail:
         left > 0 ? `${left} can still be promised.` : 'All there are have been promised: order some, or turn one.',
     })

@@ -15,7 +15,8 @@ import { saveVersioned, stale } from '../db/versioned.ts'
 import { shopChange, type ShopDoing } from '../door/shopChange.ts'
 import { sendSaved } from '../http/answer.ts'
 import { bodyOf, idOf, sameId } from '../http/ask.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { inNextRound } from '../http/rounds.ts'
 import { apiRouter } from '../http/router.ts'
 import { identity, readStockCsv, stockCsv } from './csv.ts'
@@ -87,15 +88,15 @@ export function stockRoutes(db: Database): Router {
           .from(reservations)
           .where(eq(reservations.stockId, id))
           .limit(1)
-        if (held) throw new Refused(409, 'promised', 'Jobs have some of these; set its count to 0 instead.')
+        if (held) throw new Refused('promised')
         const [used] = await tx.select({ id: bushings.id }).from(bushings).where(eq(bushings.stockId, id)).limit(1)
-        if (used) throw new Refused(409, 'in-use', 'A hole’s plan uses this; set its count to 0 instead.')
+        if (used) throw new Refused('in-a-plan')
         const [fitted] = await tx
           .select({ id: springSheets.id })
           .from(springSheets)
           .where(eq(springSheets.stockId, id))
           .limit(1)
-        if (fitted) throw new Refused(409, 'in-use', 'A mainspring’s sheet names this; set its count to 0 instead.')
+        if (fitted) throw new Refused('in-a-spring-sheet')
         await tx.delete(stock).where(eq(stock.id, id))
         await write(id, `Taken off the list: ${stockTitle(before)}.`, { before })
       })
@@ -178,7 +179,7 @@ async function takeList(
 async function undoList({ tx, write }: ShopDoing, id: string): Promise<StockImport> {
   await holdDrawers(tx)
   const [list] = await tx.select().from(stockImports).where(eq(stockImports.id, id))
-  if (!list) throw new Refused(404, 'not-found', 'There is no such list.')
+  if (!list) throw new Refused('no-such-list')
   if (list.undone) return { id, added: 0, changed: 0 }
   const touched = [...list.added, ...list.before.map((b) => b.id)]
   const now = touched.length === 0 ? [] : await tx.select().from(stock).where(inArray(stock.id, touched))
@@ -196,13 +197,14 @@ async function undoList({ tx, write }: ShopDoing, id: string): Promise<StockImpo
           .limit(1)
   const held = [...(await of(reservations)), ...(await of(bushings))]
   if (later || held[0])
-    throw new Refused(409, 'used', 'Some of what this list brought was changed or promised since.', {
+    throw new Refused('list-used', {
       detail: 'Change those rows one by one instead.',
     })
   for (const { id: row, version, ...before } of list.before) {
     const promised = await promisedOf(tx, row)
     if (before.count < promised)
-      throw new Refused(409, 'used', `${promised} of what this list brought are promised to jobs since.`, {
+      throw new Refused('list-promised', {
+        title: `${promised} of what this list brought are promised to jobs since.`,
         detail: 'Change those rows one by one instead.',
       })
     await tx

@@ -7,7 +7,7 @@ import { confirmedCauses, workshopTables } from '../db/schema.ts'
 import { sameValues, stale } from '../db/versioned.ts'
 import { shopChange } from '../door/shopChange.ts'
 import { bodyOf } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { readTable } from './store.ts'
 
@@ -21,8 +21,7 @@ export function tableRoutes(db: Database): Router {
       const name = nameOf(req)
       const { version, values } = await bodyOf(TableChange, req)
       const checked = await check(WORKSHOP_TABLES[name].schema as Schema<object>, values)
-      if (!checked.ok)
-        throw new Refused(400, 'bad-fields', 'Some of what was typed can’t be right.', { errors: checked.errors })
+      if (!checked.ok) throw new Refused('bad-fields', { errors: checked.errors })
       const now = await shopChange(db, req, 'table', async ({ tx, write }) => {
         // As with the settings: the row is made by the first change, and held by each.
         await tx
@@ -60,7 +59,6 @@ export function tableRoutes(db: Database): Router {
 
 function nameOf(req: Request): TableName {
   const { name } = req.params
-  if (typeof name !== 'string' || !Object.hasOwn(WORKSHOP_TABLES, name))
-    throw new Refused(404, 'not-found', 'There is no such table.')
+  if (typeof name !== 'string' || !Object.hasOwn(WORKSHOP_TABLES, name)) throw new Refused('no-such-table')
   return name as TableName
 }

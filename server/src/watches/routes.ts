@@ -18,7 +18,7 @@ import type { Receive } from '../files/receive.ts'
 import { sendFile } from '../files/send.ts'
 import { storeFile } from '../files/store.ts'
 import { bodyOf, idOf } from '../http/ask.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
 import { watchOf } from './find.ts'
@@ -135,7 +135,7 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       const id = idOf(req, 'row')
       const after = Number(req.query.after ?? -1)
       const [watch] = await db.select().from(watches).where(eq(watches.id, id))
-      if (!watch) throw new Refused(404, 'not-found', 'There is no such watch.')
+      if (!watch) throw new Refused('no-such-watch')
       const minutes = await db
         .select()
         .from(watchMinutes)
@@ -149,15 +149,14 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       })
     })
     .put('/jobs/:id/watches/:row/marks/:mark/sound', aMinute, async (req, res) => {
-      if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? ''))
-        throw new Refused(415, 'not-sound', 'A sound is kept as WAV (audio/wav).')
+      if (!/^audio\/(wav|x-wav|wave|vnd\.wave)$/.test(req.headers['content-type'] ?? '')) throw new Refused('not-sound')
       const mine = and(eq(watchMarks.id, idOf(req, 'mark')), eq(watchMarks.watchId, idOf(req, 'row')))
       await receive(req, res, MOST_SOUND_BYTES, async ({ path }) => {
         await requireWave(path)
         await jobChange(db, req, idOf(req), { kind: 'watch' }, async ({ tx, job }) => {
           await watchOf(tx, job.id, idOf(req, 'row'))
           const [mark] = await tx.select({ soundId: watchMarks.soundId }).from(watchMarks).where(mine)
-          if (!mark) throw new Refused(404, 'not-found', 'The watch has marked no such thing.')
+          if (!mark) throw new Refused('no-such-mark')
           if (mark.soundId !== null) return
           const soundId = uuid()
           await storeFile(tx, soundId, 'audio/wav', path)
@@ -171,7 +170,7 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
         .select({ soundId: watchMarks.soundId, fromS: watchMarks.fromS })
         .from(watchMarks)
         .where(eq(watchMarks.id, idOf(req, 'row')))
-      if (!mark?.soundId) throw new Refused(404, 'not-found', 'No sound was kept of that.')
+      if (!mark?.soundId) throw new Refused('no-sound-of-mark')
       await sendFile(db, res, mark.soundId, `watch-${Math.round(mark.fromS)}s.wav`)
     })
 }
@@ -212,7 +211,7 @@ async function keepRun(tx: Queries, watchId: string): Promise<void> {
 async function keepMark(doing: JobDoing, watch: typeof watches.$inferSelect, mark: WatchMark): Promise<void> {
   const { tx, write } = doing
   const [was] = await tx.select().from(watchMarks).where(eq(watchMarks.id, mark.id))
-  if (was && was.watchId !== watch.id) throw new Refused(409, 'other-watch', 'Another watch has marked that already.')
+  if (was && was.watchId !== watch.id) throw new Refused('other-watch')
   const { id, ...figures } = mark
   await tx
     .insert(watchMarks)

@@ -3,7 +3,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm'
 import { v5 as uuid } from 'uuid'
 import { clocks, readings, watchMarks } from '../db/schema.ts'
 import type { JobDoing } from '../door/jobChange.ts'
-import { Refused } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { readSettings } from '../settings/store.ts'
 import { watchOf } from './find.ts'
 
@@ -18,12 +18,7 @@ export async function readStrikes({ tx, job, person, write }: JobDoing, watchId:
   const watch = await watchOf(tx, job.id, watchId)
   const [clock] = await tx.select({ work: clocks.work }).from(clocks).where(eq(clocks.id, job.clockId))
   const strike = clock?.work.strike
-  if (!strike)
-    throw new Refused(
-      409,
-      'no-strike',
-      'How it strikes is not written down: say so under Strike, then its hours can be read.',
-    )
+  if (!strike) throw new Refused('no-strike')
   const { timeZone } = await readSettings(tx)
   const marks = await tx
     .select()

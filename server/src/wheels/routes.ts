@@ -25,7 +25,8 @@ import type { JobDoing } from '../door/jobChange.ts'
 import { INERT } from '../files/send.ts'
 import { requireGate } from '../gates/requireGate.ts'
 import { idOf } from '../http/ask.ts'
-import { badField, Refused } from '../http/problem.ts'
+import { badField } from '../http/problem.ts'
+import { Refused } from '../http/refusals.ts'
 import { apiRouter } from '../http/router.ts'
 import { findJob } from '../jobs/find.ts'
 import { rowRoutes } from '../jobs/rowRoutes.ts'
@@ -39,13 +40,13 @@ export function wheelRoutes(db: Database): Router {
     .get('/jobs/:id/made-parts/:drawing', async (req, res) => {
       const [row, ending] = (req.params.drawing ?? '').split('.')
       const format = ending === 'svg' || ending === 'dxf' ? FORMATS[ending] : undefined
-      if (!format) throw new Refused(404, 'not-found', 'A part is drawn as .svg or .dxf.')
+      if (!format) throw new Refused('no-such-part-drawing')
       const job = await findJob(db, idOf(req))
       const rows = await db.select().from(madeParts).where(eq(madeParts.jobId, job.id))
       const part = rows.find((p) => p.id === row)
-      if (!part) throw new Refused(404, 'not-found', 'There is no such part.')
+      if (!part) throw new Refused('no-such-part')
       const drawing = unlessRefused(() => drawPart(part.part, part.sizes))
-      if (drawing instanceof FieldError) throw new Refused(422, 'sizes', 'It can’t be drawn with these sizes.')
+      if (drawing instanceof FieldError) throw new Refused('sizes')
       res
         .set(INERT)
         .type(format.type)
@@ -196,7 +197,7 @@ async function followDonor({ tx, write }: JobDoing, was: string | null, now: str
     const [donor] = await tx.select().from(donors).where(eq(donors.id, id)).for('no key update')
     if (!donor) throw badField('donorId', 'Donor: there is no such part in the ledger')
     const there = donor.there + (id === now ? -1 : 1)
-    if (there < 0) throw new Refused(409, 'none-left', 'The ledger has none of these left: another clock took it.')
+    if (there < 0) throw new Refused('no-donor-left')
     await tx
       .update(donors)
       .set({ there, version: donor.version + 1 })
