@@ -55,8 +55,7 @@ export async function loadDemo(databaseUrl: string): Promise<boolean> {
       ...jobsBefore(),
     ].map((row) => row.id)
     const used = await connection.pool.query(
-      `select 1 from settings union all select 1 from people where id <> all($1)
-       union all select 1 from jobs where id <> all($1) limit 1`,
+      'select 1 from settings union all select 1 from people where id <> all($1) union all select 1 from jobs where id <> all($1) limit 1',
       [own],
     )
     if (used.rowCount !== 0) return false

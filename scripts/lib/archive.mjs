@@ -4,6 +4,7 @@ import { open } from 'node:fs/promises'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
+import { sql } from './sql.mjs'
 
 /** Tables in an order in which each finds what it points at. */
 export const TABLES = [
@@ -295,12 +296,7 @@ function parsed(line) {
 
 /** Takes away what lets one row of a kind in only, so that older ones come in; gives what makes it anew. */
 async function withoutUnique(client) {
-  const { rows } = await client.query(
-    `select i.indexname, i.indexdef from pg_indexes i join pg_class c on c.relname = i.indexname
-     join pg_index x on x.indexrelid = c.oid
-     where i.schemaname = 'public' and x.indisunique and not x.indisprimary
-       and not exists (select 1 from pg_constraint k where k.conindid = c.oid)`,
-  )
+  const { rows } = await client.query(sql('unique-indexes'))
   for (const { indexname } of rows) await client.query(`drop index ${indexname}`)
   return rows.map((row) => row.indexdef)
 }

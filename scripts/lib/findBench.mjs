@@ -1,5 +1,6 @@
 import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
+import { sql } from './sql.mjs'
 
 const ROUNDS = 30
 /** What somebody types while an owner stands at the counter: names, marks, one letter, a number, nothing that is there. */
@@ -54,15 +55,5 @@ async function timesWith(admin, jobs) {
 function filled(jobs) {
   const clocks = Math.ceil(jobs / 2)
   const owners = Math.ceil(jobs / 4)
-  return `
-    insert into owners select gen_random_uuid(), (array['Harbour','Kestrel','Tarn','Gull','Slip'])[1 + n % 5] || ' owner ' || n, '', ''
-      from generate_series(1, ${owners}) n;
-    insert into clocks (id, owner_id, name, kind, marks, trains, pendulum)
-      select gen_random_uuid(), o.id, (array['Bracket','Long','Wall','Kestrel shelf'])[1 + n % 4] || ' clock ' || n, 'wall',
-        'Scratched ' || (n * 17) % 9973, '[{"train":"going","power":"spring"}]', '{"beatsPerHour":null,"windsEveryDays":null}'
-      from generate_series(1, ${clocks}) n join (select id, row_number() over () as r from owners) o on o.r = 1 + n % ${owners};
-    insert into jobs (id, clock_id, bay, complaint, runs, came_with, received_at, closed_at)
-      select gen_random_uuid(), c.id, 'return', 'It stops.', 'runs', '[]', now() - n * interval '1 hour',
-        case when n <= 40 then null else now() end
-      from generate_series(1, ${jobs}) n join (select id, row_number() over () as r from clocks) c on c.r = 1 + n % ${clocks};`
+  return sql('jobs-to-find', { jobs, clocks, owners })
 }

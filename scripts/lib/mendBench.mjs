@@ -1,6 +1,7 @@
 import { withDemoPage } from './demoPage.mjs'
 import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
+import { sql } from './sql.mjs'
 
 const DONORS = 5000
 const ROUNDS = 60
@@ -21,14 +22,7 @@ export async function donorTimes() {
   }
   try {
     await run(admin, 'create database t_bench_donors template t_empty strategy file_copy')
-    await run(
-      url,
-      `insert into donors (id, kind, count, module_mm, bore_mm, outside_mm, arbor_mm, side, there, "from", drawer, note)
-       select gen_random_uuid(), (array['wheel', 'wheel', 'pinion', 'escape wheel'])[1 + n % 4],
-         case when n % 17 = 0 then null else 6 + n % 90 end, 0.4 + (n % 50) / 100.0, 2 + (n % 40) / 10.0,
-         20 + n % 60, null, '', n % 3, 'movement ' || n, '', ''
-       from generate_series(1, ${DONORS}) n`,
-    )
+    await run(url, sql('donors', { donors: DONORS }))
     await run(url, 'vacuum analyze')
     const { base, stop } = await serve(url)
     const times = []

@@ -1,4 +1,5 @@
 import { createHash, createHmac, pbkdf2Sync } from 'node:crypto'
+import { sql } from './sql.mjs'
 
 /** Who may do what in a private cluster: one owns and migrates, one serves the pages, one reads for backups. */
 const ROLES = { owner: 'treadle_owner', serve: 'treadle_serve', backup: 'treadle_backup' }
@@ -27,13 +28,16 @@ export async function ensureRoles(cluster, database) {
     const found = await client.query('select 1 from pg_database where datname = $1', [database])
     if (found.rowCount === 0) await client.query(`create database ${name} owner ${ROLES.owner}`)
     // Whom it is granted to is seen once it is nobody else's.
-    for (const wanted of [CLOSED_TO_OTHERS, OPEN_TO_OURS])
-      for (const { said } of (await client.query(wanted, [database])).rows) await client.query(said)
-    await asAdministrator(cluster, database, async (inside) => {
-      for (const { said } of (await inside.query(NOT_HANDED_OVER)).rows) await inside.query(said)
-    })
+    await sayAgain(client, 'closed-to-others', [database, ROLES.owner])
+    await sayAgain(client, 'open-to-ours', [database, ROLES.serve, ROLES.backup])
+    await asAdministrator(cluster, database, (inside) => sayAgain(inside, 'not-handed-over', [ROLES.owner]))
   })
   return addresses(cluster, database)
+}
+
+/** Says what the query of that name finds unsaid. */
+async function sayAgain(client, name, values) {
+  for (const { said } of (await client.query(sql(name), values)).rows) await client.query(said)
 }
 
 /** The addresses of a database for each role of a private cluster. */
@@ -76,29 +80,3 @@ async function asAdministrator(cluster, database, work) {
     await client.end()
   }
 }
-
-/** What is still to be said of who owns the database and who may not enter it, nor the cluster's own beside it. */
-const CLOSED_TO_OTHERS = `
-  select format('alter database %I owner to ${ROLES.owner}', datname) as said from pg_database
-    where datname = $1 and pg_get_userbyid(datdba) <> '${ROLES.owner}'
-  union all
-  select format('revoke all on database %I from public', datname) from pg_database
-    where datname in ($1, 'postgres', 'template1')
-      and (has_database_privilege('public', oid, 'connect') or has_database_privilege('public', oid, 'temporary'))`
-
-const OPEN_TO_OURS = `
-  select format('grant connect on database %I to %I', datname, role) as said from pg_database,
-    (values ('${ROLES.serve}'), ('${ROLES.backup}')) as of (role)
-    where datname = $1 and not has_database_privilege(role, oid, 'connect')`
-
-// What an extension brought stays the administrator's; a sequence goes with its table.
-const NOT_HANDED_OVER = `
-  select format('alter schema %I owner to ${ROLES.owner}', nspname) as said from pg_namespace
-    where nspname in ('public', 'drizzle') and pg_get_userbyid(nspowner) <> '${ROLES.owner}'
-  union all
-  select format('alter table %I.%I owner to ${ROLES.owner}', schemaname, tablename) from pg_tables
-    where schemaname in ('public', 'drizzle') and tableowner <> '${ROLES.owner}'
-  union all
-  select format('alter function %s owner to ${ROLES.owner}', p.oid::regprocedure) from pg_proc p
-    where p.pronamespace = 'public'::regnamespace and pg_get_userbyid(p.proowner) <> '${ROLES.owner}'
-      and not exists (select 1 from pg_depend d where d.objid = p.oid and d.deptype = 'e')`

@@ -131,9 +131,9 @@ async function insertRows(tx: Queries, one: Carried, rows: Row[]): Promise<void>
   const json = JSON.stringify(
     rows.map((row) => Object.fromEntries(fields.map((key) => [(one.columns[key] as PgColumn).name, row[key]]))),
   )
+  const from = sql`jsonb_populate_recordset(null::${one.table}, ${json}::jsonb)`
   const done = await tx.execute(
-    sql`insert into ${one.table} (${columns})
-        select ${columns} from jsonb_populate_recordset(null::${one.table}, ${json}::jsonb) on conflict do nothing`,
+    sql`insert into ${one.table} (${columns}) select ${columns} from ${from} on conflict do nothing`,
   )
   if (done.rowCount !== rows.length)
     throw unreadable(
