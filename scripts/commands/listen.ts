@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
-import { FieldError, hearWav, trainBeats, type GoingCounts } from '@treadle/core'
+import {
+  FieldError,
+  hearTrack,
+  hearWav,
+  trackFor,
+  trainBeats,
+  type GoingCounts,
+  type ListenOptions,
+  type PowerTrack,
+} from '@treadle/core'
 import { fileRefusal, refuse } from './refusal.ts'
+import { readWavFile } from './wavFile.ts'
 
 const LIMITS = { bph: [600, 40_000], teeth: [3, 200], ppm: [-10_000, 10_000] } as const
 
@@ -60,7 +70,7 @@ export function main(args: string[]): number {
       `--train makes ${trainMakes.toFixed(1)} beats an hour and --bph is ${numbers.bph}: they must agree to 2 %`,
     )
   try {
-    const { result, remark } = hearWav(readFileSync(file), {
+    const { result, remark } = hearFile(file, {
       beatsPerHour: numbers.bph ?? trainMakes,
       teeth: numbers.teeth ?? train?.escapeTeeth,
       ppm: numbers.ppm,
@@ -81,6 +91,17 @@ export function main(args: string[]): number {
   } catch (error) {
     return refuse('listen', fileRefusal(file, error))
   }
+}
+
+/** Of one channel block by block: ten minutes need not be in memory at once. Which way two belong together, all of them say. */
+function hearFile(file: string, options: ListenOptions) {
+  let track: PowerTrack | undefined
+  const header = readWavFile(file, (head) => {
+    if (head.channels !== 1) return null
+    const made = (track = trackFor(head))
+    return (block) => made.push(block)
+  })
+  return track ? hearTrack(header, track, options) : hearWav(readFileSync(file), options)
 }
 
 function readTrain(json: string): GoingCounts {

@@ -5,11 +5,14 @@ const HEAD_BYTES = 1 << 18
 const BLOCK_FRAMES = 32_768
 
 /**
- * Reads a WAV file of any length block by block, in the memory of one block.
+ * Reads a WAV file of any length block by block, in the memory of one block; its header alone where nothing takes them.
  *
  * @throws WavError, or what the file system says
  */
-export function readWavFile(path: string, open: (header: WavHeader) => (block: Float32Array) => void): WavHeader {
+export function readWavFile(
+  path: string,
+  open: (header: WavHeader) => ((block: Float32Array) => void) | null,
+): WavHeader {
   const file = openSync(path, 'r')
   try {
     const { size } = fstatSync(file)
@@ -17,6 +20,7 @@ export function readWavFile(path: string, open: (header: WavHeader) => (block: F
     readSync(file, head, 0, head.length, 0)
     const header = readWavHeader(head, size)
     const take = open(header)
+    if (!take) return header
     const frameBytes = (header.channels * header.bits) / 8
     const bytes = new Uint8Array(BLOCK_FRAMES * frameBytes)
     for (let done = 0; done < header.frames; done += BLOCK_FRAMES) {

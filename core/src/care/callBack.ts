@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import type { SideSound } from '../listen/sideSound.ts'
 
@@ -70,7 +71,7 @@ export function callBackBySound(left: SoundPrint, now: SoundPrint, sameRecorder:
   const beatChangeError = Math.hypot(left.outOfBeatStandardError, now.outOfBeatStandardError)
   const sides = match === 'swapped' ? ([now.sides[1], now.sides[0]] as const) : now.sides
   const quieter = [0, 1].map((i) => nth(left.sides, i).loudnessDb - nth(sides, i).loudnessDb)
-  const quieterDb = quieter.reduce((a, b) => a + b, 0) / 2
+  const quieterDb = mean(quieter)
   const scatterTimes = now.scatterMs / Math.max(left.scatterMs, 0.02)
   const rateChange = now.rateSecondsPerDay - left.rateSecondsPerDay
   const rateChangeError = Math.hypot(left.rateStandardError, now.rateStandardError)
@@ -114,7 +115,6 @@ function matched(left: SoundPrint['sides'], now: SoundPrint['sides']): 'same' | 
 
 /** Correlation of two shapes about their means. */
 function likeness(a: number[], b: number[]): number {
-  const mean = (v: number[]) => v.reduce((sum, x) => sum + x, 0) / v.length
   const [ma, mb] = [mean(a), mean(b)]
   let [ab, aa, bb] = [0, 0, 0]
   a.forEach((v, i) => {

@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import type { ArcReading } from '../pendulum/decay.ts'
 
 /** Arcs to keep of a run-down that a camera followed: more tell no more. */
@@ -24,11 +25,9 @@ export function runDownFrom(
   const first = arcs[0]
   if (!first || arcs.length < 4) return null
   const together = Math.ceil(arcs.length / KEPT)
-  const mean = (of: readonly { atS: number; deg: number }[], value: (a: { atS: number; deg: number }) => number) =>
-    of.reduce((sum, a) => sum + value(a), 0) / of.length
   const kept = Array.from({ length: Math.ceil(arcs.length / together) }, (_, i) => {
     const part = arcs.slice(i * together, (i + 1) * together)
-    return { atS: mean(part, (a) => a.atS) - first.atS, semiArcDeg: mean(part, (a) => a.deg) }
+    return { atS: mean(part.map((a) => a.atS)) - first.atS, semiArcDeg: mean(part.map((a) => a.deg)) }
   })
   const [from, to] = [kept[0]!, kept.at(-1)!]
   return to.semiArcDeg < FALLEN_TO * from.semiArcDeg

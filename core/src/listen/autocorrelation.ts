@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import FFT from 'fft.js'
 
 /**
@@ -10,18 +9,26 @@ export function autocorrelation(values: Float32Array, lags: number): Float64Arra
   let mean = 0
   for (const v of values) mean += v / values.length
   const padded = new Float64Array(size)
-  for (let i = 0; i < values.length; i++) padded[i] = nth(values, i) - mean
-  const fft = new FFT(size)
+  for (let i = 0; i < values.length; i++) padded[i] = values[i]! - mean
+  const fft = fftOf(size)
   const spectrum = fft.createComplexArray()
   fft.realTransform(spectrum, padded)
   fft.completeSpectrum(spectrum)
   for (let i = 0; i < spectrum.length; i += 2) {
-    spectrum[i] = nth(spectrum, i) ** 2 + nth(spectrum, i + 1) ** 2
+    spectrum[i] = spectrum[i]! ** 2 + spectrum[i + 1]! ** 2
     spectrum[i + 1] = 0
   }
   const back = fft.createComplexArray()
   fft.inverseTransform(back, spectrum)
   const out = new Float64Array(Math.min(lags, values.length))
-  for (let lag = 0; lag < out.length; lag++) out[lag] = nth(back, 2 * lag) / (values.length - lag)
+  for (let lag = 0; lag < out.length; lag++) out[lag] = back[2 * lag]! / (values.length - lag)
   return out
+}
+
+let last: { size: number; fft: FFT } | undefined
+
+/** Stretches of a recording are all of one length: the tables of the last are those of the next. */
+function fftOf(size: number): FFT {
+  if (last?.size !== size) last = { size, fft: new FFT(size) }
+  return last.fft
 }

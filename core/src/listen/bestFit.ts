@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import type { Shape } from './shape.ts'
 
 /** The mark within `reach` bins of `middle` where the sound is most like the shape: coarse search, then fine. */
@@ -37,24 +36,36 @@ export function bestFit(amplitude: Float32Array, shape: Shape, middle: number, r
 function compare(amplitude: Float32Array, shape: Shape, mark: number, stride: number) {
   const from = mark - shape.before
   const { template } = shape
-  if (from < 0 || from + template.length > amplitude.length) return { likeness: -1, amplitude: 0 }
+  const { length } = template
+  if (from < 0 || from + length > amplitude.length) return { likeness: -1, amplitude: 0 }
   let sum = 0
   let squares = 0
   let product = 0
-  let weight = 0
   let peak = 0
-  let count = 0
-  for (let i = 0; i < template.length; i += stride) {
-    const a = nth(amplitude, from + i)
-    const t = nth(template, i)
+  for (let i = 0; i < length; i += stride) {
+    const a = amplitude[from + i]!
     sum += a
     squares += a * a
-    product += a * t
-    weight += t * t
+    product += a * template[i]!
     if (a > peak) peak = a
-    count++
   }
-  const spread = squares - (sum * sum) / count
+  const weight = weightOf(template, stride)
+  const spread = squares - (sum * sum) / Math.ceil(length / stride)
   const likeness = spread > 0 && weight > 0 ? product / Math.sqrt(spread * weight) : 0
   return { likeness, amplitude: peak }
+}
+
+const weights = new WeakMap<Float64Array, Map<number, number>>()
+
+/** The template's own squares at a stride: the same wherever it is laid. */
+function weightOf(template: Float64Array, stride: number): number {
+  let known = weights.get(template)
+  if (!known) weights.set(template, (known = new Map<number, number>()))
+  let weight = known.get(stride)
+  if (weight === undefined) {
+    weight = 0
+    for (let i = 0; i < template.length; i += stride) weight += template[i]! * template[i]!
+    known.set(stride, weight)
+  }
+  return weight
 }

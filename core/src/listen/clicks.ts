@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { onsetStrength } from './strength.ts'
 
 /** An onset of at least so much, dB, is a click; nothing rises so in noise or as a sleeve is moved. */
@@ -19,12 +18,12 @@ export function clicksIn(bins: Float32Array, binS: number): number[] {
   const { values, stepS } = onsetStrength(bins, binS)
   const clicks: number[] = []
   for (let k = 0; k < values.length; k++) {
-    if (nth(values, k) < LEAST_DB) continue
+    if (values[k]! < LEAST_DB) continue
     const until = Math.min(values.length, k + Math.round(APART_S / stepS))
     let top = k
-    for (let i = k; i < until; i++) if (nth(values, i) > nth(values, top)) top = i
+    for (let i = k; i < until; i++) if (values[i]! > values[top]!) top = i
     let first = k
-    while (nth(values, first) < BEGINS_SHARE * nth(values, top)) first++
+    while (values[first]! < BEGINS_SHARE * values[top]!) first++
     clicks.push((first + 1.5) * stepS)
     k = until
   }

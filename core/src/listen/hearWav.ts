@@ -1,5 +1,5 @@
 import { PowerTrack } from '../sound/powerTrack.ts'
-import { eachWavBlock, readWavHeader } from '../sound/wav.ts'
+import { eachWavBlock, readWavHeader, type WavHeader } from '../sound/wav.ts'
 import { hear, type Hearing, type ListenOptions, type NothingHeard } from './hearing.ts'
 
 /**
@@ -12,10 +12,22 @@ export function hearWav(
   options: ListenOptions = {},
 ): { result: Hearing | NothingHeard; remark?: string } {
   const header = readWavHeader(bytes)
-  const track = new PowerTrack(header.sampleRate)
-  eachWavBlock(bytes, header, (block) => {
-    track.push(block)
-  })
+  const track = trackFor(header)
+  eachWavBlock(bytes, header, (block) => track.push(block))
+  return hearTrack(header, track, options)
+}
+
+/** Takes a whole recording without growing. */
+export function trackFor({ frames, sampleRate }: WavHeader): PowerTrack {
+  return new PowerTrack(sampleRate, frames / sampleRate)
+}
+
+/** The same of a recording that was read already. */
+export function hearTrack(
+  header: WavHeader,
+  track: PowerTrack,
+  options: ListenOptions = {},
+): { result: Hearing | NothingHeard; remark?: string } {
   const result = hear(track.bins, track.binS, options)
   if (header.framesMissing === 0) return { result }
   const there = (header.frames / header.sampleRate).toFixed(1)

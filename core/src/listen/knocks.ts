@@ -1,5 +1,4 @@
 import { cumulativeStdNormalProbability, median, quantile } from 'simple-statistics'
-import { nth } from '../check/nth.ts'
 import { robustSpread } from './spread.ts'
 
 /** A tick is two to four knocks; those within these bounds of the beat's expected time are looked at, s. */
@@ -87,8 +86,8 @@ export function knocksOf(amplitude: Float32Array, binS: number, drops: number[])
   const near = Math.round(NEAR_DROP_S / binS)
   const dropDb = Math.max(...profile.slice(before - near, before + near + 1))
   const found = peaks(profile, Math.round(APART_S / binS), FAINTEST_DB, ABOVE_RINGING_DB)
-    .filter((at) => nth(profile, at) > ground)
-    .map((at) => ({ ms: 1000 * (at - before) * binS, share: 10 ** ((nth(profile, at) - dropDb) / 20) }))
+    .filter((at) => profile[at]! > ground)
+    .map((at) => ({ ms: 1000 * (at - before) * binS, share: 10 ** ((profile[at]! - dropDb) / 20) }))
     .sort((a, b) => a.ms - b.ms)
   const drop = found.reduce<Knock | null>((a, b) => (a && Math.abs(a.ms) <= Math.abs(b.ms) ? a : b), null)
   return drop ? found.map((knock) => ({ ...knock, ms: knock.ms - drop.ms })) : []
@@ -101,32 +100,35 @@ function profileOf(amplitude: Float32Array, binS: number, at: number[]) {
   const inside = at.filter((mark) => mark - before > 8 && mark - before + length + 8 < amplitude.length)
   if (inside.length < 3) return null
   const rises = inside.map((mark) => localRises(amplitude, binS, Math.round(mark) - before, length))
-  return { before, rises, profile: Array.from({ length }, (_, i) => median(rises.map((rise) => nth(rise, i)))) }
+  return { before, rises, profile: Array.from({ length }, (_, i) => median(rises.map((rise) => rise[i]!))) }
 }
 
 /** Level of the greatest rise near every bin of a window, dB over the window's own quiet. */
 function localRises(amplitude: Float32Array, binS: number, from: number, length: number): Float64Array {
   const half = Math.max(1, Math.round(RISE_S / 2 / binS))
   const wander = Math.round(WANDER_S / binS)
-  const rise = Float64Array.from({ length: length + 2 * wander }, (_, i) => {
+  const rise = new Float64Array(length + 2 * wander)
+  for (let i = 0; i < rise.length; i++) {
     const at = from - wander + i
-    return Math.max(0, (amplitude[at + half] ?? 0) - (amplitude[at - half] ?? 0))
-  })
+    rise[i] = Math.max(0, (amplitude[at + half] ?? 0) - (amplitude[at - half] ?? 0))
+  }
   const floor = quantile(Array.from(rise), 0.5) + 1e-9
-  return Float64Array.from({ length }, (_, i) => {
+  const levels = new Float64Array(length)
+  for (let i = 0; i < length; i++) {
     let most = 0
-    for (let k = i; k <= i + 2 * wander; k++) if (nth(rise, k) > most) most = nth(rise, k)
-    return 20 * Math.log10(most + floor)
-  })
+    for (let k = i; k <= i + 2 * wander; k++) if (rise[k]! > most) most = rise[k]!
+    levels[i] = 20 * Math.log10(most + floor)
+  }
+  return levels
 }
 
 /** Places of the peaks, the highest first, none within `apart` of a higher one or `below` under the highest; `above` their surroundings, dB. */
 function peaks(profile: number[], apart: number, below: number, above = 1): number[] {
-  const order = profile.map((_, i) => i).sort((a, b) => nth(profile, b) - nth(profile, a))
-  const top = nth(profile, nth(order, 0))
+  const order = profile.map((_, i) => i).sort((a, b) => profile[b]! - profile[a]!)
+  const top = profile[order[0]!]!
   const found: number[] = []
   for (const i of order) {
-    const level = nth(profile, i)
+    const level = profile[i]!
     if (level < top - below) break
     if (found.some((other) => Math.abs(other - i) < apart)) continue
     // A shoulder of a higher peak is none: it must stand above the ground on both its sides.
@@ -140,17 +142,17 @@ function peaks(profile: number[], apart: number, below: number, above = 1): numb
 
 /** The greatest rise near a place is flat about its knock: the middle of that flat is the knock's own place. */
 function plateauMiddle(profile: number[], at: number): number {
-  const level = nth(profile, at) - 0.5
+  const level = profile[at]! - 0.5
   let from = at
   let to = at
-  while (from > 0 && nth(profile, from - 1) >= level) from--
-  while (to < profile.length - 1 && nth(profile, to + 1) >= level) to++
+  while (from > 0 && profile[from - 1]! >= level) from--
+  while (to < profile.length - 1 && profile[to + 1]! >= level) to++
   return Math.round((from + to) / 2)
 }
 
 /** The chance that the knock at `one` is louder than that at `other` by the mean of all beats to come. */
 function chanceLouder(rises: Float64Array[], one: number, other: number): number {
-  const differences = rises.map((rise) => nth(rise, one) - nth(rise, other))
+  const differences = rises.map((rise) => rise[one]! - rise[other]!)
   const middle = median(differences)
   // The median of n normal numbers scatters by 1.25 of their mean's own error.
   const error = (1.25 * robustSpread(differences)) / Math.sqrt(differences.length)

@@ -1,5 +1,3 @@
-import { nth } from '../check/nth.ts'
-
 /** What a sinusoid explains of a row once the steady rate, the beat and what was named before are taken out. */
 export interface LineFit {
   /** squares that it takes out of the row, each of its two directions alike: 1 × the noise's variance by chance */
@@ -24,7 +22,7 @@ export class LateRow {
 
   /** @param kind - beats have two sides; minutes have a rate that may change: its square is taken out too */
   constructor(index: ArrayLike<number>, late: ArrayLike<number>, kind: 'beats' | 'minutes') {
-    const middle = (nth(index, 0) + nth(index, index.length - 1)) / 2
+    const middle = (index[0]! + index[index.length - 1]!) / 2
     this.#at = Float64Array.from(index, (n) => n - middle)
     this.#left = Float64Array.from(late)
     this.#takeOut(this.#at.map(() => 1))
@@ -35,7 +33,7 @@ export class LateRow {
 
   /** beats from the first to the last */
   get span(): number {
-    return nth(this.#at, this.#at.length - 1) - nth(this.#at, 0)
+    return this.#at[this.#at.length - 1]! - this.#at[0]!
   }
 
   /** @param perBeat - turns a step */
@@ -44,7 +42,7 @@ export class LateRow {
     // The second direction is freed of the first, so that the two powers add.
     const c = dot(cos, cos)
     const mix = c > 0 ? dot(cos, sin) / c : 0
-    const freed = sin.map((v, i) => v - mix * nth(cos, i))
+    const freed = sin.map((v, i) => v - mix * cos[i]!)
     const s = dot(freed, freed)
     const a = c > 1e-9 ? dot(this.#left, cos) / c : 0
     const b = s > 1e-9 ? dot(this.#left, freed) / s : 0
@@ -71,7 +69,7 @@ export class LateRow {
     for (const done of this.#directions) free(direction, done)
     const length = Math.sqrt(dot(direction, direction))
     if (length < 1e-9) return
-    for (let i = 0; i < direction.length; i++) direction[i] = nth(direction, i) / length
+    for (let i = 0; i < direction.length; i++) direction[i]! /= length
     free(this.#left, direction)
     this.#directions.push(direction)
   }
@@ -79,12 +77,12 @@ export class LateRow {
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0
-  for (let i = 0; i < a.length; i++) sum += nth(a, i) * nth(b, i)
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!
   return sum
 }
 
 /** Takes a unit direction's share out of a row. */
 function free(row: Float64Array, unit: Float64Array): void {
   const share = dot(row, unit)
-  for (let i = 0; i < row.length; i++) row[i] = nth(row, i) - share * nth(unit, i)
+  for (let i = 0; i < row.length; i++) row[i]! -= share * unit[i]!
 }

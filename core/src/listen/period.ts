@@ -1,5 +1,4 @@
 import { median } from 'simple-statistics'
-import { nth } from '../check/nth.ts'
 import { autocorrelation } from './autocorrelation.ts'
 import type { OnsetStrength } from './strength.ts'
 
@@ -169,9 +168,9 @@ function peakNear(correlation: Float64Array, lag: number, reach: number): number
   const middle = Math.round(lag)
   let best = -1
   for (let i = Math.max(1, middle - reach); i <= Math.min(correlation.length - 2, middle + reach); i++)
-    if (best < 0 || nth(correlation, i) > nth(correlation, best)) best = i
-  if (best < 0 || nth(correlation, best) <= 0) return null
-  const [a, b, c] = [best - 1, best, best + 1].map((i) => nth(correlation, i)) as [number, number, number]
+    if (best < 0 || correlation[i]! > correlation[best]!) best = i
+  if (best < 0 || correlation[best]! <= 0) return null
+  const [a, b, c] = [best - 1, best, best + 1].map((i) => correlation[i]!) as [number, number, number]
   const bend = a - 2 * b + c
   return bend < 0 ? best + Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : best
 }
@@ -188,7 +187,7 @@ function chanceOfStrike(values: Float32Array, stepS: number): number {
   let struck = 0
   let until = -1
   for (let k = 0; k < values.length; k++) {
-    if (nth(values, k) > STRUCK_DB) {
+    if (values[k]! > STRUCK_DB) {
       struck += k + half - Math.max(until, k - half - 1)
       until = k + half
     }
@@ -198,8 +197,8 @@ function chanceOfStrike(values: Float32Array, stepS: number): number {
 
 /** Whether the fainter side is only one of several peaks like it: then it is another clock's, or none. */
 function isOneOfMany(profile: Float64Array, one: number, two: number, tick: number): boolean {
-  const side = nth(profile, two)
-  if (side > FAINT_SIDE * nth(profile, one)) return false
+  const side = profile[two]!
+  if (side > FAINT_SIDE * profile[one]!) return false
   const bins = profile.length
   const away = (i: number, from: number) => Math.min(Math.abs(i - from), bins - Math.abs(i - from)) > tick
   return profile.some((v, i) => v > AS_MUCH * side && away(i, one) && away(i, two))
@@ -222,29 +221,42 @@ const WEIGHTS = [
   (sudden: number, levelDb: number) => (sudden > 0 ? 10 ** (levelDb / 20) : 0),
 ]
 
-function judge(strength: OnsetStrength, periodS: number, chance: number, weight = nth(WEIGHTS, 0)): Folded | null {
+const onsetsOf = new WeakMap<Float32Array, Uint32Array>()
+
+/** Where a stretch has onsets: it is folded by a hundred periods, and most of it is none. */
+function onsets(values: Float32Array): Uint32Array {
+  let found = onsetsOf.get(values)
+  if (!found) {
+    const at: number[] = []
+    for (let k = 0; k < values.length; k++) if (values[k]! !== 0) at.push(k)
+    found = Uint32Array.from(at)
+    onsetsOf.set(values, found)
+  }
+  return found
+}
+
+function judge(strength: OnsetStrength, periodS: number, chance: number, weight = WEIGHTS[0]!): Folded | null {
   const { values, levels, stepS } = strength
   const bins = Math.round(periodS / 0.002)
   const folded = new Float64Array(bins)
   let total = 0
-  for (let k = 0; k < values.length; k++) {
-    const v = nth(values, k)
-    if (v === 0) continue
+  for (const k of onsets(values)) {
+    const v = values[k]!
     total += v
     const phase = (k * stepS) / periodS
     const bin = Math.floor((phase - Math.floor(phase)) * bins)
-    folded[bin] = nth(folded, bin) + weight(v, nth(levels, k))
+    folded[bin]! += weight(v, levels[k]!)
   }
-  const round = (i: number) => nth(folded, ((i % bins) + bins) % bins)
-  const profile = folded.map((_, i) => round(i - 2) + round(i - 1) + round(i) + round(i + 1) + round(i + 2))
+  const profile = new Float64Array(bins)
+  for (let i = 0; i < bins; i++) for (let by = -2; by <= 2; by++) profile[i]! += folded[(i + by + bins) % bins]!
   let one = 0
   profile.forEach((v, i) => {
-    if (v > nth(profile, one)) one = i
+    if (v > profile[one]!) one = i
   })
   let two = -1
   for (let i = Math.ceil(LEAST_SHARE * bins); i <= Math.floor((1 - LEAST_SHARE) * bins); i++) {
     const at = (one + i) % bins
-    if (two < 0 || nth(profile, at) > nth(profile, two)) two = at
+    if (two < 0 || profile[at]! > profile[two]!) two = at
   }
   if (isOneOfMany(profile, one, two, Math.round(TICK_S / 0.002))) return null
   const phases = [one, two].map((bin) => ((bin + 0.5) / bins) * periodS).sort((a, b) => a - b) as [number, number]
@@ -276,10 +288,10 @@ function strikes({ values, levels, stepS }: OnsetStrength, periodS: number, phas
     let most = 0
     let level = -Infinity
     for (let k = Math.max(0, middle - half); k <= Math.min(values.length - 1, middle + half); k++) {
-      const v = nth(values, k)
+      const v = values[k]!
       strength += v
       if (v > most) most = v
-      if (nth(levels, k) > level) level = nth(levels, k)
+      if (levels[k]! > level) level = levels[k]!
     }
     slots++
     if (most > STRUCK_DB) {

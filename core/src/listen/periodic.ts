@@ -1,4 +1,4 @@
-import { linearRegression } from 'simple-statistics'
+import { linearRegression, mean } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { trainBeats } from '../train/beats.ts'
 import { LateRow } from './lines.ts'
@@ -140,7 +140,7 @@ function againstGround(row: LateRow, perBeat: number): { ratio: number; known: n
   const line = linearRegression(ground)
   // Noise is level, or falls with frequency; a rise is taken for level.
   const slope = Math.max(-4, Math.min(0, line.m))
-  const middle = ground.reduce((sum, [x, y]) => sum + y - slope * x, 0) / ground.length
+  const middle = mean(ground.map(([x, y]) => y - slope * x))
   const expected = Math.exp(middle + slope * Math.log(perBeat) + EULER)
   return { ratio: row.fit(perBeat).power / expected, known: (ground.length - 2) / 1.645 }
 }

@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 
 /** Window about a release that its shape is taken from, s. */
@@ -35,11 +34,11 @@ export function amplitudeTrack(power: Float32Array, binS: number): Float32Array 
   const out = new Float32Array(power.length)
   let sum = 0
   const width = 2 * half + 1
-  for (let i = 0; i < Math.min(half, power.length); i++) sum += nth(power, i)
+  for (let i = 0; i < Math.min(half, power.length); i++) sum += power[i]!
   for (let i = 0; i < power.length; i++) {
-    if (i + half < power.length) sum += nth(power, i + half)
-    if (i - half - 1 >= 0) sum -= nth(power, i - half - 1)
-    out[i] = Math.sqrt(Math.max(0, sum) / width)
+    if (i + half < power.length) sum += power[i + half]!
+    if (i > half) sum -= power[i - half - 1]!
+    out[i] = sum > 0 ? Math.sqrt(sum / width) : 0
   }
   return out
 }
@@ -68,8 +67,8 @@ export function shapeAt(
     used.forEach((mark, j) => {
       const at = mark - before + i
       const low = Math.floor(at)
-      const a = nth(amplitude, low)
-      column[j] = a + (at - low) * (nth(amplitude, low + 1) - a)
+      const a = amplitude[low]!
+      column[j] = a + (at - low) * (amplitude[low + 1]! - a)
     })
     middle[i] = used.length > 0 ? median(column) : 0
   }

@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { median, quantile } from 'simple-statistics'
 
 /** How suddenly the sound rises, step by step: 0 in noise, hum and steady ringing; up to 15 at the start of a tick. */
@@ -33,17 +32,17 @@ export function onsetStrength(bins: Float32Array, binS: number, noiseSpreads = 2
   let peak = 0
   for (let k = 0; k < steps; k++) {
     let power = 0
-    for (let i = k * perStep; i < (k + 1) * perStep; i++) power += nth(bins, i)
+    for (let i = k * perStep; i < (k + 1) * perStep; i++) power += bins[i]!
     power /= perStep
     if (power > peak) peak = power
-    sums[k + 1] = nth(sums, k) + power
+    sums[k + 1] = sums[k]! + power
   }
   // 60 dB below the loudest is silence enough: pauses of digital zero must not make every crumb an onset.
   const floor = peak * 1e-6 + 1e-14
   const level = (from: number, to: number) => {
     const a = Math.max(0, from)
     const b = Math.min(steps, Math.max(a + 1, to))
-    return 10 * Math.log10((nth(sums, b) - nth(sums, a)) / (b - a) + floor)
+    return 10 * Math.log10((sums[b]! - sums[a]!) / (b - a) + floor)
   }
   const ms = (value: number) => Math.round(value / 1000 / stepS)
   const background = backgroundLevels(level, steps, Math.round(BACKGROUND_S / stepS))
@@ -52,7 +51,7 @@ export function onsetStrength(bins: Float32Array, binS: number, noiseSpreads = 2
   const noise = noiseSpread(rise, Math.round(BACKGROUND_S / stepS))
   const values = new Float32Array(steps)
   for (let k = ms(BEFORE_FROM_MS); k < steps - ms(RISE_MS); k++) {
-    const now = nth(rise, k)
+    const now = rise[k]!
     const quiet = background.at(k)
     if (now <= quiet + noiseSpreads * noise) continue
     const before = Math.max(quiet, level(k - ms(BEFORE_FROM_MS), k - ms(BEFORE_TO_MS)))

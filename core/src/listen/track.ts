@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { median } from 'simple-statistics'
 import type { FoundPeriod } from './period.ts'
 import { bestFit } from './bestFit.ts'
@@ -134,7 +133,7 @@ function strongestNear(strength: OnsetStrength, atS: number, reachS: number): nu
   const reach = Math.round(reachS / strength.stepS)
   let best = -1
   for (let k = Math.max(0, middle - reach); k <= Math.min(strength.values.length - 1, middle + reach); k++)
-    if (nth(strength.values, k) > (best < 0 ? 0 : nth(strength.values, best))) best = k
+    if (strength.values[k]! > (best < 0 ? 0 : strength.values[best]!)) best = k
   return best < 0 ? null : (best + 1.5) * strength.stepS
 }
 

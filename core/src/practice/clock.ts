@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { requireCount, requireFinite, requirePositive, requireWithin } from '../check/require.ts'
 import { beatIntervals } from '../beat/offset.ts'
 import type { GoingCounts } from '../listen/periodic.ts'
@@ -238,7 +237,7 @@ export class PracticeSound {
       let value = 0
       for (const mode of modes)
         value += mode.share * Math.cos(2 * Math.PI * mode.hz * t) * Math.exp(-t / (mode.decayS * length))
-      out[i] = nth(out, i) + loud * (1 - Math.exp(-t / RISE_S)) * value
+      out[i]! += loud * (1 - Math.exp(-t / RISE_S)) * value
     }
   }
 }

@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import type { RateBook, RateBookInput } from './book.ts'
 import { atHome, seasonAhead, type AtHome, type OnEarth, type SeasonAhead } from './atHome.ts'
 import type { Figure } from './solve.ts'
@@ -54,7 +55,7 @@ export function warmthLately({ readings, temperatures = [] }: RateBookInput): nu
   ]
   const latest = Math.max(...all.map((t) => t.atS))
   const lately = all.filter((t) => t.atS > latest - LATELY_S)
-  return lately.length === 0 ? null : lately.reduce((sum, t) => sum + t.celsius, 0) / lately.length
+  return lately.length === 0 ? null : mean(lately.map((t) => t.celsius))
 }
 
 /** The figure for a degree by the readings where they tell it well enough, else by the pendulum laid out. */

@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { circularLossSecondsPerDay } from '../pendulum/circularLoss.ts'
 import type { RateBook, RateBookInput } from './book.ts'
 
@@ -55,5 +56,5 @@ function meanArc({ readings }: RateBookInput, fromS: number, toS: number): numbe
   const arcs = readings.flatMap((r) =>
     r.semiArcDeg !== undefined && r.atS >= fromS && r.atS <= toS ? [r.semiArcDeg] : [],
   )
-  return arcs.length === 0 ? null : arcs.reduce((a, b) => a + b, 0) / arcs.length
+  return arcs.length === 0 ? null : mean(arcs)
 }

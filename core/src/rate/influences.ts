@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { circularLossSecondsPerDay } from '../pendulum/circularLoss.ts'
 import type { RateReading } from './log.ts'
 import type { Figure } from './solve.ts'
@@ -103,7 +104,7 @@ function influence(kind: Influence['kind'], samples: Sample[], prior: Figure, le
   const values = inTime.map((s) => s.value)
   if (inTime.length < FEWEST || Math.max(...values) - Math.min(...values) < least) return []
   // The winding's middle is half a run, wherever its first and last readings lie.
-  const middle = kind === 'winding' ? 0.5 : values.reduce((sum, v) => sum + v, 0) / values.length
+  const middle = kind === 'winding' ? 0.5 : mean(values)
   // Sums up to each sample, by the trapezoids between.
   const sums = [0]
   inTime.slice(1).forEach((s, i) => {
@@ -151,7 +152,7 @@ const TELLS_WANDER = 12
  * on the mean; what is misread counts whole. Few values can't tell one from the other: all is then taken as misread.
  */
 function scatterOf(values: number[]): number {
-  const squares = (of: number[]) => of.reduce((sum, d) => sum + d * d, 0) / of.length
+  const squares = (of: number[]) => mean(of.map((d) => d * d))
   const off = squares(values.slice(1, -1).map((v, i) => v - (values[i]! + values[i + 2]!) / 2))
   if (values.length < TELLS_WANDER) return Math.sqrt(off / 1.5)
   const steps = squares(values.slice(1).map((v, i) => v - values[i]!))

@@ -1,5 +1,4 @@
 import FFT from 'fft.js'
-import { nth } from '../check/nth.ts'
 
 const SIZE = 512
 const HOP = 128
@@ -63,7 +62,7 @@ export class SpectrumFrames {
     let sum = this.#sum
     let count = this.#count
     for (let i = 0; i < samples.length; i++) {
-      sum += nth(samples, i)
+      sum += samples[i]!
       if (++count < this.#by) continue
       this.#held[this.#filled++] = sum / count
       sum = 0
@@ -80,7 +79,7 @@ export class SpectrumFrames {
     const window = this.#window
     let energy = 1e-12
     for (let i = 0; i < SIZE; i++) {
-      const value = nth(held, i) * nth(window, i)
+      const value = held[i]! * window[i]!
       input[i] = value
       energy += value * value
     }
@@ -102,8 +101,8 @@ export class SpectrumFrames {
     this.#fft.realTransform(spectrum, input)
     const power = new Float32Array(SIZE / 2)
     for (let k = 0; k < SIZE / 2; k++) {
-      const real = nth(spectrum, 2 * k)
-      const other = nth(spectrum, 2 * k + 1)
+      const real = spectrum[2 * k]!
+      const other = spectrum[2 * k + 1]!
       power[k] = real * real + other * other
     }
     return power

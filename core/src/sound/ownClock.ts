@@ -1,4 +1,4 @@
-import { linearRegression } from 'simple-statistics'
+import { linearRegression, mean } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 
 /** How much sound there was when the computer's clock showed so much, both s, of any beginning. */
@@ -52,7 +52,7 @@ export function ownClock(points: ClockPoint[]): OwnClock | null {
   // The last one may not be over: a late block would stand for it.
   const used = bins.slice(from, -1)
   if (used.length < LEAST_BINS) return null
-  const middle = used.reduce((sum, b) => sum + b.atS, 0) / used.length
+  const middle = mean(used.map((b) => b.atS))
   const line = linearRegression(used.map((b) => [b.atS - middle, b.aheadS]))
   const left = used.reduce((sum, b) => sum + (b.aheadS - line.b - line.m * (b.atS - middle)) ** 2, 0)
   const scatter = Math.max(LEAST_SCATTER_S, Math.sqrt(left / (used.length - 2)))

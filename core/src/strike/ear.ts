@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { SpectrumFrames, type Frame } from '../sound/frames.ts'
 
 /** One blow that was heard. */
@@ -92,7 +91,7 @@ export class StrikeEar {
       return
     }
     const db = new Float32Array(this.#high + 1)
-    for (let k = this.#low; k <= this.#high; k++) db[k] = 10 * Math.log10(nth(power, k) + 1e-12)
+    for (let k = this.#low; k <= this.#high; k++) db[k] = 10 * Math.log10(power[k]! + 1e-12)
     this.#followRoom(db)
     this.#hold(atS, db)
   }
@@ -105,8 +104,8 @@ export class StrikeEar {
     }
     const up = ROOM_RISES_DB * this.#frames.stepS
     for (let k = this.#low; k <= this.#high; k++) {
-      const room = nth(levels, k)
-      const now = nth(db, k)
+      const room = levels[k]!
+      const now = db[k]!
       levels[k] = now > room ? room + up : room + ROOM_FALLS * (now - room)
     }
   }
@@ -157,8 +156,8 @@ export class StrikeEar {
     let pitch = 0
     for (let k = this.#low; k <= this.#high; k++) {
       // Most bands of most moments are the room's alone, and are told by their end.
-      const ground = nth(room, k) + OVER_ROOM_DB
-      if (nth(end, k) <= ground || nth(begin, k) <= ground) continue
+      const ground = room[k]! + OVER_ROOM_DB
+      if (end[k]! <= ground || begin[k]! <= ground) continue
       let least = Infinity
       for (let i = from; i <= to; i++) least = Math.min(least, this.#at(i, k))
       const over = least - ground
@@ -240,7 +239,7 @@ class Moments {
     let [sum, held, last] = [this.#sum, this.#held, this.#last]
     for (let i = 0; i < samples.length; i++) {
       // The difference of neighbours lets a knock through and a low ringing not.
-      const x = nth(samples, i)
+      const x = samples[i]!
       const step = x - last
       sum += step * step
       last = x

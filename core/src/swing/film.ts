@@ -1,4 +1,4 @@
-import { median } from 'simple-statistics'
+import { linearRegression, median } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { FieldError } from '../check/require.ts'
 import { robustSpread } from '../listen/spread.ts'
@@ -63,7 +63,7 @@ export function swingInFilm(frames: GreyFrame[], { suspension, mark }: KnownOfFi
   if (frames.some((f) => f.width !== first.width || f.height !== first.height))
     throw new FieldError('film', 'frames of several sizes', 'all frames must be of one size')
   const ends = farthestFrames(frames)
-  const bob = mark ?? findBob(nth(frames, ends[0]), nth(frames, ends[1]))
+  const bob = mark ?? findBob(frames[ends[0]]!, frames[ends[1]]!)
   const places = followBoth(frames, mark ? nearestFrame(frames, mark.atS) : ends[0], bob)
   const seen = places.flatMap((p) => (p ? [p] : []))
   if (seen.length < Math.max(LEAST_FRAMES, 0.5 * frames.length))
@@ -104,7 +104,7 @@ function byPath(seen: Followed[]) {
   const first = suspensionByPath(seen)
   const offs = seen.map((p) => Math.hypot(p.x - first.suspension.x, p.y - first.suspension.y) - first.radius)
   const most = Math.max(LEAST_OFF_PX, OFF_CIRCLE * robustSpread(offs))
-  const kept = seen.filter((_, i) => Math.abs(nth(offs, i)) <= most)
+  const kept = seen.filter((_, i) => Math.abs(offs[i]!) <= most)
   if (kept.length < ON_CIRCLE * seen.length)
     throw new FieldError('film', `${kept.length} of ${seen.length} places`, 'the bob must be seen on one arc')
   const { suspension, radius, radiusError } = suspensionByPath(kept)
@@ -117,7 +117,7 @@ function byPath(seen: Followed[]) {
 
 /** Angles by the line through the rod's strips and the bob; null where no rod is seen. */
 function byRod(frames: GreyFrame[], ends: [number, number], places: (Followed | null)[], half: number) {
-  const rod = strips(nth(frames, ends[0]), nth(frames, ends[1]), nth(places, ends[0]), nth(places, ends[1]), half)
+  const rod = strips(frames[ends[0]]!, frames[ends[1]]!, places[ends[0]]!, places[ends[1]]!, half)
   if (rod.length < LEAST_STRIPS) return null
   const bobs: Place[] = []
   const angles = frames.flatMap((frame, i) => {
@@ -142,16 +142,14 @@ function byRod(frames: GreyFrame[], ends: [number, number], places: (Followed | 
 
 /** dx/dy of the line through points, by least squares in x. */
 function lineThrough(points: Place[]): number | null {
-  const my = points.reduce((s, p) => s + p.y, 0) / points.length
-  const mx = points.reduce((s, p) => s + p.x, 0) / points.length
-  const spread = points.reduce((s, p) => s + (p.y - my) ** 2, 0)
-  return spread > 0 ? points.reduce((s, p) => s + (p.y - my) * (p.x - mx), 0) / spread : null
+  const { m } = linearRegression(points.map((p) => [p.y, p.x]))
+  return Number.isFinite(m) ? m : null
 }
 
 function nearestFrame(frames: GreyFrame[], atS: number): number {
   let best = 0
   frames.forEach((frame, i) => {
-    if (Math.abs(frame.atS - atS) < Math.abs(nth(frames, best).atS - atS)) best = i
+    if (Math.abs(frame.atS - atS) < Math.abs(frames[best]!.atS - atS)) best = i
   })
   return best
 }
@@ -159,15 +157,15 @@ function nearestFrame(frames: GreyFrame[], atS: number): number {
 /** Numbers of the two frames that differ most: the swing's ends. */
 function farthestFrames(frames: GreyFrame[]): [number, number] {
   const small = frames.map(thumbnail)
-  const from = nth(small, 0)
-  const away = (a: Float32Array, b: Float32Array) => a.reduce((sum, v, i) => sum + Math.abs(v - nth(b, i)), 0)
+  const from = small[0]!
+  const away = (a: Float32Array, b: Float32Array) => a.reduce((sum, v, i) => sum + Math.abs(v - b[i]!), 0)
   let one = 0
   small.forEach((s, i) => {
-    if (away(s, from) > away(nth(small, one), from)) one = i
+    if (away(s, from) > away(small[one]!, from)) one = i
   })
   let other = 0
   small.forEach((s, i) => {
-    if (away(s, nth(small, one)) > away(nth(small, other), nth(small, one))) other = i
+    if (away(s, small[one]!) > away(small[other]!, small[one]!)) other = i
   })
   return one < other ? [one, other] : [other, one]
 }
@@ -180,7 +178,7 @@ function thumbnail({ width, height, grey }: GreyFrame): Float32Array {
   for (let y = 0; y < down * step; y++)
     for (let x = 0; x < across * step; x++) {
       const at = Math.floor(y / step) * across + Math.floor(x / step)
-      out[at] = nth(out, at) + nth(grey, y * width + x) / (step * step)
+      out[at]! += grey[y * width + x]! / (step * step)
     }
   return out
 }
@@ -197,14 +195,13 @@ function findBob(one: GreyFrame, other: GreyFrame): Found {
   for (const v of change) noise += v / change.length
   const limit = Math.max(LEAST_CHANGE, 4 * noise)
   const columns = new Float32Array(width)
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) if (nth(change, y * width + x) > limit) columns[x] = nth(columns, x) + 1
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (change[y * width + x]! > limit) columns[x]! += 1
   const total = columns.reduce((a, b) => a + b, 0)
   if (total < 30) throw new FieldError('film', 'hardly any motion', 'a swinging bob must be seen in it')
   // The bob is there twice: where it is in the one frame, and where in the other. The left half is one of them.
   let sum = 0
   let middle = 0
-  while (middle < width && sum < total / 2) sum += nth(columns, middle++)
+  while (middle < width && sum < total / 2) sum += columns[middle++]!
   const left = box(change, width, height, limit, 0, middle)
   const right = box(change, width, height, limit, middle, width)
   // Which of the two stands in this frame: the one that the other frame shows as background there.
@@ -219,17 +216,17 @@ function centred({ width, height, grey }: GreyFrame, { x, y, half }: Found): Fou
   const reach = Math.round(1.3 * half)
   const rows = range(Math.max(0, Math.round(y) - reach), Math.min(height - 1, Math.round(y) + reach))
   const columns = range(Math.max(0, Math.round(x) - reach), Math.min(width - 1, Math.round(x) + reach))
-  const at = (px: number, py: number) => nth(grey, py * width + px)
+  const at = (px: number, py: number) => grey[py * width + px]!
   const edge = [
-    ...rows.flatMap((py) => [at(nth(columns, 0), py), at(nth(columns, columns.length - 1), py)]),
-    ...columns.map((px) => at(px, nth(rows, rows.length - 1))),
+    ...rows.flatMap((py) => [at(columns[0]!, py), at(columns[columns.length - 1]!, py)]),
+    ...columns.map((px) => at(px, rows[rows.length - 1]!)),
   ]
   const ground = median(edge)
   const most = Math.max(...rows.flatMap((py) => columns.map((px) => Math.abs(at(px, py) - ground))))
   const off = (px: number, py: number) => Math.abs(at(px, py) - ground) > most / 2
   // Rows as broad as half the bob: the rod above is thinner.
   const counts = rows.map((py) => columns.filter((px) => off(px, py)).length)
-  const broad = rows.filter((_, i) => nth(counts, i) >= 0.3 * Math.max(...counts))
+  const broad = rows.filter((_, i) => counts[i]! >= 0.3 * Math.max(...counts))
   let [sx, sy, count] = [0, 0, 0]
   for (const py of broad)
     for (const px of columns)
@@ -254,7 +251,7 @@ function smoothChange(one: GreyFrame, other: GreyFrame): Float32Array {
       for (let dy = -1; dy <= 1; dy++)
         for (let dx = -1; dx <= 1; dx++) {
           const at = (y + dy) * width + x + dx
-          sum += nth(one.grey, at) - nth(other.grey, at)
+          sum += one.grey[at]! - other.grey[at]!
         }
       out[y * width + x] = Math.abs(sum) / 9
     }
@@ -272,7 +269,7 @@ function box(
 ): Found | null {
   const rows = Array.from({ length: height }, (_, y) => {
     let count = 0
-    for (let x = from; x < to; x++) if (nth(change, y * width + x) > limit) count++
+    for (let x = from; x < to; x++) if (change[y * width + x]! > limit) count++
     return count
   })
   const broadest = Math.max(...rows)
@@ -281,12 +278,12 @@ function box(
   const peak = rows.indexOf(broadest)
   let top = peak
   let bottom = peak
-  while (top > 0 && nth(rows, top - 1) >= 0.4 * broadest) top--
-  while (bottom < height - 1 && nth(rows, bottom + 1) >= 0.4 * broadest) bottom++
+  while (top > 0 && rows[top - 1]! >= 0.4 * broadest) top--
+  while (bottom < height - 1 && rows[bottom + 1]! >= 0.4 * broadest) bottom++
   let [sum, count, least, most] = [0, 0, width, 0]
   for (let y = top; y <= bottom; y++)
     for (let x = from; x < to; x++)
-      if (nth(change, y * width + x) > limit) {
+      if (change[y * width + x]! > limit) {
         sum += x
         count++
         least = Math.min(least, x)
@@ -318,8 +315,8 @@ function edges({ width, height, grey }: GreyFrame, { x, y, half }: Found): numbe
 function followBoth(frames: GreyFrame[], start: number, bob: Found): (Followed | null)[] {
   const places: (Followed | null)[] = frames.map(() => null)
   for (const direction of [1, -1]) {
-    const follower = new MarkFollower(nth(frames, start), bob, bob.half)
-    for (let i = start; i >= 0 && i < frames.length; i += direction) places[i] = follower.next(nth(frames, i))
+    const follower = new MarkFollower(frames[start]!, bob, bob.half)
+    for (let i = start; i >= 0 && i < frames.length; i += direction) places[i] = follower.next(frames[i]!)
   }
   return places
 }

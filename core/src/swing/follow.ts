@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import type { GreyFrame, Place } from './frame.ts'
 
 /** Where a marked thing stands in a frame, and how like it is to what was marked. */
@@ -141,7 +140,7 @@ function patch({ width, height, grey }: GreyFrame, x: number, y: number, half: n
   return Float64Array.from({ length: side * side }, (_, i) => {
     const column = Math.max(0, Math.min(width - 1, x - half + (i % side) * stride))
     const row = Math.max(0, Math.min(height - 1, y - half + Math.floor(i / side) * stride))
-    return nth(grey, row * width + column)
+    return grey[row * width + column]!
   })
 }
 

@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import type { GreyFrame, Place } from './frame.ts'
 
 /** A strip across the rod at one height, which finds the rod in any frame by where the bob is. */
@@ -40,7 +39,7 @@ export function strips(
 
 function stripAt(one: GreyFrame, other: GreyFrame, y: number, bobAt: Place, bobThen: Place): Strip | null {
   const [here, there] = [profile(one, y), profile(other, y)]
-  const change = here.map((v, i) => v - nth(there, i))
+  const change = here.map((v, i) => v - there[i]!)
   // The rod stands where it is in the one frame and not in the other, and the other way round: opposite signs.
   const [a, b] = twoPeaks(change)
   if (a === null || b === null || Math.abs(a - b) < LEAST_MOTION) return null
@@ -69,7 +68,7 @@ function profile({ width, height, grey }: GreyFrame, y: number): Float64Array {
   let rows = 0
   for (let row = Math.max(0, y - half); row <= Math.min(height - 1, y + half); row++) {
     rows++
-    for (let x = 0; x < width; x++) out[x] = nth(out, x) + nth(grey, row * width + x)
+    for (let x = 0; x < width; x++) out[x]! += grey[row * width + x]!
   }
   return out.map((v) => v / rows)
 }
@@ -81,12 +80,12 @@ function twoPeaks(change: Float64Array): [number | null, number | null] {
 
 function centre(change: Float64Array, sign: 1 | -1): number | null {
   let best = 0
-  for (let x = 0; x < change.length; x++) if (sign * nth(change, x) > sign * nth(change, best)) best = x
-  const top = sign * nth(change, best)
+  for (let x = 0; x < change.length; x++) if (sign * change[x]! > sign * change[best]!) best = x
+  const top = sign * change[best]!
   if (top < LEAST_CHANGE) return null
   let [sum, weight] = [0, 0]
   for (let x = Math.max(0, best - HALF); x <= Math.min(change.length - 1, best + HALF); x++) {
-    const value = sign * nth(change, x)
+    const value = sign * change[x]!
     if (value < 0.3 * top) continue
     sum += value * x
     weight += value
@@ -109,7 +108,7 @@ function normalised(row: Float64Array | null): Float64Array | null {
 function locate(row: Float64Array, template: Float64Array, expected: number): number | null {
   const likeness = (x: number) => {
     const part = normalised(cut(row, x))
-    return part ? part.reduce((sum, v, i) => sum + v * nth(template, i), 0) : -1
+    return part ? part.reduce((sum, v, i) => sum + v * template[i]!, 0) : -1
   }
   let best = Math.round(expected)
   for (let x = Math.round(expected) - REACH; x <= Math.round(expected) + REACH; x++)

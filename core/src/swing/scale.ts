@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { nth } from '../check/nth.ts'
 import { FieldError, requirePositive } from '../check/require.ts'
 import type { Place } from './frame.ts'
@@ -67,8 +68,8 @@ export function suspensionByAngles(places: Place[], anglesDeg: number[]): Place 
  */
 export function suspensionByPath(path: Place[]): { suspension: Place; radius: number; radiusError: number } {
   if (path.length < 12) throw new FieldError('path', path.length, 'it takes at least 12 places')
-  const mx = path.reduce((s, p) => s + p.x, 0) / path.length
-  const my = path.reduce((s, p) => s + p.y, 0) / path.length
+  const mx = mean(path.map((p) => p.x))
+  const my = mean(path.map((p) => p.y))
   let [xx, xy, yy, xz, yz, zz] = [0, 0, 0, 0, 0, 0]
   for (const p of path) {
     const [x, y] = [p.x - mx, p.y - my]

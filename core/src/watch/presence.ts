@@ -1,4 +1,3 @@
-import { nth } from '../check/nth.ts'
 import { onsetStrength } from '../listen/strength.ts'
 
 /** Where the beats stood when they were last heard well. */
@@ -34,7 +33,7 @@ export function beatsOnCourse(bins: Float32Array, binS: number, fromS: number, c
     const middle = Math.round((atS - fromS) / strength.stepS)
     let struck = false
     for (let k = Math.max(0, middle - reach); k <= Math.min(strength.values.length - 1, middle + reach); k++)
-      if (nth(strength.values, k) > STRUCK_DB) struck = true
+      if (strength.values[k]! > STRUCK_DB) struck = true
     due.push({ atS, struck })
   }
   return due.flatMap(({ atS, struck }, i) => {

@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import type { WatchBlock } from './blocks.ts'
 
 /** How a figure goes with the time since the last winding, or since the beginning. */
@@ -139,7 +140,7 @@ function likeness(blocks: WatchBlock[], { perHour, perC }: { perHour: number; pe
   const raw = blocks.map((b) => b.rate - perHour * b.hours - perC * (b.celsius ?? 0))
   const left = raw.map((value, i) => {
     const mine = raw.filter((_, j) => blocks[j]?.winding === blocks[i]?.winding)
-    return value - mine.reduce((a, b) => a + b, 0) / mine.length
+    return value - mean(mine)
   })
   let [together, alone] = [0, 0]
   blocks.forEach((_, i) => {

@@ -1,3 +1,4 @@
+import { mean, sampleStandardDeviation } from 'simple-statistics'
 import { trainBeats } from '../train/beats.ts'
 import { watchBlocks, type TemperatureAt, type WatchBlock, type WatchedMinute } from './blocks.ts'
 import { slopes, type Falling, type PerDegree } from './slopes.ts'
@@ -61,10 +62,8 @@ function settling(blocks: WatchBlock[]) {
   const first = blocks[0]
   const later = blocks.slice(2, 8).map((b) => b.rate)
   if (!first || later.length < 4) return null
-  const mean = later.reduce((a, b) => a + b, 0) / later.length
-  const scatter = Math.sqrt(later.reduce((sum, r) => sum + (r - mean) ** 2, 0) / (later.length - 1))
-  const standardError = scatter * Math.sqrt(1 + 1 / later.length)
-  const secondsPerDay = first.rate - mean
+  const standardError = sampleStandardDeviation(later) * Math.sqrt(1 + 1 / later.length)
+  const secondsPerDay = first.rate - mean(later)
   return Math.abs(secondsPerDay) > CLEAR * standardError && Math.abs(secondsPerDay) > LEAST_CHANGE
     ? { secondsPerDay, standardError }
     : null
@@ -73,7 +72,12 @@ function settling(blocks: WatchBlock[]) {
 /** The minutes of the listening that went on longest. */
 function longest(minutes: WatchedMinute[]): WatchedMinute[] {
   const groups = new Map<number, WatchedMinute[]>()
-  for (const m of minutes) if (m.aheadS !== null) groups.set(m.sinceS, [...(groups.get(m.sinceS) ?? []), m])
+  for (const m of minutes) {
+    if (m.aheadS === null) continue
+    const group = groups.get(m.sinceS)
+    if (group) group.push(m)
+    else groups.set(m.sinceS, [m])
+  }
   return [...groups.values()].reduce((a, b) => (b.length > a.length ? b : a), [])
 }
 
