@@ -67,6 +67,8 @@ export class OpenZip {
   async *read(name: string): AsyncGenerator<Buffer> {
     const entry = this.#entries.get(name)
     if (!entry) throw unreadable(`It lacks ${name}.`)
+    // Most tables of a clock are empty: there is nothing to unpack.
+    if (entry.uncompressedSize === 0) return
     const broken = (error: Error) =>
       unreadable(`${name} can’t be read: the file was changed or cut short.`, error.message)
     const stream = await new Promise<Readable>((resolve, reject) => {

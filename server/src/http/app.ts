@@ -1,9 +1,12 @@
-import express, { type Express, type Router } from 'express'
+import express, { type Express, type Request, type RequestHandler, type Response, type Router } from 'express'
 import helmet from 'helmet'
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
+import type { ServerResponse } from 'node:http'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
+import sirv from 'sirv'
+import compression from 'compression'
 import { sql } from 'drizzle-orm'
 import { careRoutes } from '../care/routes.ts'
 import { yearRoutes } from '../care/year.ts'
@@ -72,6 +75,7 @@ export interface AppOptions {
 export function makeApp(options: AppOptions): Express {
   const { db, logger, pages, extraHosts, now, disk, bodyMs = 20_000 } = options
   const app = express()
+  const begins = pages === undefined ? null : beginsWith(pages)
   app.disable('x-powered-by')
   app.enable('case sensitive routing')
   // Nothing of the API is kept by a browser, so nothing of it is compared.
@@ -101,8 +105,11 @@ export function makeApp(options: AppOptions): Express {
     '/api',
     (_req, res, next) => {
       res.set('Cache-Control', 'no-store')
+      // A page that was open before the shop got a new version sees by this that it is older.
+      if (begins !== null) res.set('X-Pages', begins)
       next()
     },
+    compression({ filter: worthIt }),
     bodyInTime(bodyMs),
     ...(disk === undefined ? [] : [diskGuard(typeof disk === 'string' ? () => freeBytesOf(disk) : disk)]),
     express.json({ limit: '1mb', type: 'application/json' }),
@@ -112,6 +119,11 @@ export function makeApp(options: AppOptions): Express {
   if (pages !== undefined && existsSync(pages)) servePages(app, pages)
   app.use(onError)
   return app
+}
+
+/** Streams are sent word by word, and sounds and pictures are as small as they can be. */
+function worthIt(req: Request, res: Response): boolean {
+  return !/event-stream|ndjson/.test(String(res.getHeader('Content-Type'))) && compression.filter(req, res)
 }
 
 /** A request as the log tells it: not who asked, nor what for, nor a secret, in whatever letters it came. */
@@ -188,10 +200,27 @@ function apiRoutes({ db, version, backups, uploads }: AppOptions): Router {
     })
 }
 
+/** The file that the pages begin with: each build has its own. */
+function beginsWith(pages: string): string | null {
+  const index = join(pages, 'index.html')
+  return existsSync(index)
+    ? (/<script[^>]*src="\/assets\/([^"]+)"/.exec(readFileSync(index, 'utf8'))?.[1] ?? null)
+    : null
+}
+
+/** Built pages, as they were compressed when they were built; whatever address is none of their files is a page's own. */
 function servePages(app: Express, pages: string): void {
-  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
-  app.use(express.static(pages, { index: false, maxAge: 0 }))
-  app.get('/{*path}', (_req, res) => {
-    res.set('Cache-Control', 'no-cache').sendFile(join(pages, 'index.html'))
-  })
+  const compressed = { brotli: true, gzip: true }
+  const notFound: RequestHandler = (_req, res) => sendProblem(res, new Refused('not-found'))
+  app.get('/assets/{*file}', sirv(pages, { ...compressed, immutable: true, maxAge: 31_536_000 }), notFound)
+  app.get(
+    '/{*path}',
+    sirv(pages, { ...compressed, single: true, ignores: false, etag: true, setHeaders: noCache }),
+    notFound,
+  )
+}
+
+/** It is asked each time whether it is still so. */
+function noCache(res: ServerResponse): void {
+  res.setHeader('Cache-Control', 'no-cache')
 }

@@ -3,7 +3,7 @@ import type { FieldProblem } from '@treadle/contract'
 /**
  * Everything that is refused: its name, the HTTP status it is answered with, and what a person is told.
  */
-export const REFUSALS = {
+const REFUSALS = {
   'bad-address': [400, 'The address has a character that can’t be.'],
   'bad-fields': [400, 'Some of what was typed can’t be right.'],
   'bad-request': [400, 'The request can’t be understood.'],

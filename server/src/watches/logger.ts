@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { MOST_TEMPERATURES, type WatchTemperatures } from '@treadle/contract'
 import { readFigure } from '@treadle/core'
 import { momentOf } from '../http/sheetMoment.ts'
@@ -65,7 +66,7 @@ export function thinned(temperatures: Temperatures, most = MOST_TEMPERATURES): T
   if (together <= 1) return inTime
   return Array.from({ length: Math.ceil(inTime.length / together) }, (_, i) => {
     const part = inTime.slice(i * together, (i + 1) * together)
-    const mean = (of: (t: Temperatures[number]) => number) => part.reduce((sum, t) => sum + of(t), 0) / part.length
-    return { at: new Date(Math.round(mean((t) => Date.parse(t.at)))).toISOString(), celsius: mean((t) => t.celsius) }
+    const at = new Date(Math.round(mean(part.map((t) => Date.parse(t.at)))))
+    return { at: at.toISOString(), celsius: mean(part.map((t) => t.celsius)) }
   })
 }

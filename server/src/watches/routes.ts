@@ -7,7 +7,7 @@ import {
   type WatchMinuteKept,
 } from '@treadle/contract'
 import { runOf, timeOfStrike, timeThere } from '@treadle/core'
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, max, sql } from 'drizzle-orm'
 import type { Router, RequestHandler } from 'express'
 import { v7 as uuid } from 'uuid'
 import type { Database, Queries } from '../db/connect.ts'
@@ -47,6 +47,8 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
         }),
         may: async ({ tx }, body, was) => {
           if (body === null && was) await forgetSounds(tx, was.id)
+          // Over, it gives what all of it tells, down to the last minute.
+          if (body !== null && body.endedAt !== null && was) await keepRun(tx, was.id)
         },
         sentence: (w, state) =>
           w.endedAt !== null
@@ -63,8 +65,11 @@ export function watchRoutes(db: Database, receive: Receive, aMinute: RequestHand
       await jobChange(db, req, idOf(req), { kind: 'watch' }, async (doing) => {
         const watch = await watchOf(doing.tx, doing.job.id, watchId)
         if (told.minutes.length > 0) {
+          const before = await halfHours(doing.tx, watchId)
           await keepMinutes(doing.tx, watchId, told.minutes)
-          await keepRun(doing.tx, watchId)
+          // A week is ten thousand minutes: they are not all read again for each.
+          if (watch.endedAt !== null || (await halfHours(doing.tx, watchId)) !== before)
+            await keepRun(doing.tx, watchId)
         }
         for (const mark of told.marks) await keepMark(doing, watch, mark)
       })
@@ -193,6 +198,17 @@ async function keepMinutes(tx: Queries, watchId: string, minutes: WatchMinuteKep
     .insert(watchMinutes)
     .values(rows)
     .onConflictDoUpdate({ target: [watchMinutes.watchId, watchMinutes.minute], set })
+}
+
+const HALF_HOUR = 30
+
+/** How many half hours it has lasted: its rate is told by those. */
+async function halfHours(tx: Queries, watchId: string): Promise<number> {
+  const [last] = await tx
+    .select({ minute: max(watchMinutes.minute) })
+    .from(watchMinutes)
+    .where(eq(watchMinutes.watchId, watchId))
+  return Math.floor(((last?.minute ?? -1) + 1) / HALF_HOUR)
 }
 
 /** The rate it gives the rate book, by all of its minutes so far. */

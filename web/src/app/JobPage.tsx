@@ -12,6 +12,7 @@ import { usePedalOnward } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
 import { SURFACES } from '../surfaces/index.ts'
 import { onwardFrom } from './onward.ts'
+import { whenIdle } from '../parts/whenIdle.ts'
 import { Unreadable } from './Unreadable.tsx'
 import styles from './JobPage.module.css'
 
@@ -64,6 +65,9 @@ function Head({ data }: { data: JobData }) {
   const { job } = data
   const moveTo = useMoveTo(job)
   useOnward(data, path ?? '')
+  // The other surfaces of the bay come next: they are here before they are asked for.
+  const bay = here?.title
+  useEffect(() => whenIdle(TABS.find((t) => t.title === bay)?.surfaces.map((s) => s.load) ?? []), [bay])
   const surfaces = useRef<HTMLElement>(null)
   useEffect(() => {
     const nav = surfaces.current

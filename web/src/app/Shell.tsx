@@ -1,5 +1,6 @@
 import type { Person } from '@treadle/contract'
 import { ActionIcon, Button, Menu, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { useIsMutating } from '@tanstack/react-query'
 import { IconKeyboard, IconLamp, IconMenu2, IconSun } from '@tabler/icons-react'
 import { useEffect, useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
@@ -8,6 +9,7 @@ import { isField } from '../pedal/Pedal.tsx'
 import { isTurnOpen } from '../job/ownRows.ts'
 import { request } from '../data/api.ts'
 import { useServerState } from '../data/away.ts'
+import { useNewPages } from '../data/newPages.ts'
 import { benchName, setBench } from '../data/atTheBench.ts'
 import { Find } from './Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
@@ -27,7 +29,7 @@ const PLACES = [
 /** What stands about every page: the name, the places, who is at the bench, and the banner while the server is away. */
 export function Shell() {
   const [help, setHelp] = useState(false)
-  const { pathname } = useLocation()
+  const { pathname, search } = useLocation()
   useTimerCalls()
   useEffect(resumeWatch, [])
   const { data: settings } = useSettings()
@@ -104,7 +106,8 @@ export function Shell() {
         </div>
       </header>
       <AwayBanner />
-      <main id="main" tabIndex={-1} className={styles.main}>
+      <RenewedBanner />
+      <main id="main" tabIndex={-1} className={styles.main} data-at={`${pathname}${search}`}>
         <Outlet key={zoneElsewhere} />
       </main>
       <KeyHelp opened={help} onClose={() => setHelp(false)} />
@@ -181,6 +184,24 @@ function AtTheBench() {
         ))}
       </Menu.Dropdown>
     </Menu>
+  )
+}
+
+/** The shop got a new version while this page was open: it goes on with that after one press, and nothing is lost. */
+function RenewedBanner() {
+  const renewed = useNewPages()
+  // What waits for the server is sent first; what is typed and not kept yet outlives the change.
+  const waits = useIsMutating() > 0
+  if (!renewed) return null
+  return (
+    <div role="status" className={styles.renewed}>
+      <span>
+        <strong>The workshop has a new version of these pages.</strong> What you typed stays.
+      </span>
+      <Button disabled={waits} onClick={() => window.location.reload()}>
+        {waits ? 'Go on: first what waits is kept' : 'Go on with it'}
+      </Button>
+    </div>
   )
 }
 

@@ -1,6 +1,7 @@
 import type { FieldProblem, Problem } from '@treadle/contract'
 import { setServerAnswers, setServerState } from './away.ts'
 import { benchId, benchName } from './atTheBench.ts'
+import { notePages } from './newPages.ts'
 
 /** A request that the server refused: its sentence, the fields that are wrong, the row as it stands now. */
 export class ApiProblem extends Error {
@@ -50,6 +51,7 @@ export async function request<T>(method: string, path: string, body?: unknown): 
     setServerState('away')
     throw new ServerAway('The workshop’s server does not answer.')
   }
+  notePages(answer.headers.get('X-Pages'))
   const text = await answer.text()
   const problem = (answer.headers.get('content-type') ?? '').includes('problem+json')
   const said = problem ? (JSON.parse(text) as Problem) : null

@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import { ringStory, type RingStory, type ToothReport } from '@treadle/core'
 import { Link } from 'react-router'
 import styles from './Deeper.module.css'
@@ -88,7 +89,7 @@ function storyInWords(story: RingStory, teeth: number, chalk: number | null): st
     return `The whole wheel drops late and early by ${(story.eccentricMs ?? 0).toFixed(1)} ms once a turn: it runs out of true, or its pivots or holes are worn.`
   const one = (t: RingStory['teeth'][number]) => {
     const ms = [t.firstMs, t.secondMs].filter((v) => v !== null)
-    const late = ms.reduce((a, b) => a + b, 0) / ms.length
+    const late = mean(ms)
     return `tooth ${numberOf(t.tooth, teeth, chalk)} drops ${Math.abs(late).toFixed(1)} ms ${late > 0 ? 'late' : 'early'}`
   }
   const list = story.teeth.map(one).join(', ')

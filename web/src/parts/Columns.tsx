@@ -1,15 +1,21 @@
 import { TextInput } from '@mantine/core'
 import {
-  flexRender,
-  getCoreRowModel,
-  getFilteredRowModel,
-  getSortedRowModel,
-  useReactTable,
+  columnFilteringFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  filterFn_includesString,
+  globalFilteringFeature,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  sortFn_text,
+  tableFeatures,
+  useTable,
   type ColumnDef,
-  type SortingState,
+  type RowData,
 } from '@tanstack/react-table'
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
-import { useRef, useState, type ReactNode } from 'react'
+import { useRef, type ReactNode } from 'react'
 import { useTopOf } from './useTopOf.ts'
 import styles from './Columns.module.css'
 
@@ -26,8 +32,18 @@ export interface Column<R> {
 const MANY = 60
 const ROW_PX = 45
 
+const FEATURES = tableFeatures({
+  rowSortingFeature,
+  columnFilteringFeature,
+  globalFilteringFeature,
+  sortedRowModel: createSortedRowModel(),
+  filteredRowModel: createFilteredRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, text: sortFn_text, basic: sortFn_basic },
+  filterFns: { includesString: filterFn_includesString },
+})
+
 /** A list that people sort by its headings, find in, and scroll through, however long it is. */
-export function Columns<R>({
+export function Columns<R extends RowData>({
   label,
   rows,
   columns,
@@ -38,11 +54,10 @@ export function Columns<R>({
   columns: Column<R>[]
   keyOf: (row: R) => string
 }) {
-  const [sorting, setSorting] = useState<SortingState>([])
-  const [words, setWords] = useState('')
-  const table = useReactTable<R>({
+  const table = useTable({
+    features: FEATURES,
     data: rows,
-    columns: columns.map(({ key, title, value }): ColumnDef<R> => ({
+    columns: columns.map(({ key, title, value }): ColumnDef<typeof FEATURES, R> => ({
       id: key,
       header: title ?? '',
       accessorFn: (row) => value?.(row) ?? undefined,
@@ -50,14 +65,8 @@ export function Columns<R>({
       enableGlobalFilter: value !== undefined,
       sortUndefined: 'last',
     })),
-    state: { sorting, globalFilter: words },
-    onSortingChange: setSorting,
-    onGlobalFilterChange: setWords,
     globalFilterFn: 'includesString',
     getRowId: keyOf,
-    getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
-    getFilteredRowModel: getFilteredRowModel(),
   })
   const list = table.getRowModel().rows
   const many = rows.length > MANY
@@ -79,8 +88,8 @@ export function Columns<R>({
       {many && (
         <TextInput
           label={`Find in ${label.toLowerCase()}`}
-          value={words}
-          onChange={(e) => setWords(e.currentTarget.value)}
+          value={String(table.state.globalFilter ?? '')}
+          onChange={(e) => table.setGlobalFilter(e.currentTarget.value)}
           maw={320}
           mb="sm"
         />
@@ -92,7 +101,11 @@ export function Columns<R>({
               {group.headers.map((head) => {
                 const sorted = head.column.getIsSorted()
                 if (!head.column.getCanSort())
-                  return <td key={head.id}>{flexRender(head.column.columnDef.header, head.getContext())}</td>
+                  return (
+                    <td key={head.id}>
+                      <table.FlexRender header={head} />
+                    </td>
+                  )
                 return (
                   <th
                     key={head.id}
@@ -100,7 +113,7 @@ export function Columns<R>({
                     aria-sort={sorted === false ? 'none' : sorted === 'asc' ? 'ascending' : 'descending'}
                   >
                     <button type="button" className={styles.sort} onClick={head.column.getToggleSortingHandler()}>
-                      {flexRender(head.column.columnDef.header, head.getContext())}
+                      <table.FlexRender header={head} />
                       <span aria-hidden="true">{sorted === false ? '' : sorted === 'asc' ? ' ↑' : ' ↓'}</span>
                     </button>
                   </th>

@@ -1,3 +1,4 @@
+import '@mantine/dates/styles.css'
 import { DateInput } from '@mantine/dates'
 import type { ReactNode } from 'react'
 

@@ -1,14 +1,15 @@
 import type { BenchPage, BenchTag } from '@treadle/contract'
 import { BAYS, type Bay, type Owed } from '@treadle/core'
 import { Button, Group, NativeSelect, SegmentedControl, TextInput } from '@mantine/core'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
+import { whenIdle } from '../parts/whenIdle.ts'
 import { useBench } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { dayAndHour, dayShort, whenDue } from '../parts/say.ts'
 import { Mark } from '../parts/Mark.tsx'
-import { whereInBay, whereOwed } from '../surfaces/index.ts'
+import { SURFACES, whereInBay, whereOwed } from '../surfaces/index.ts'
 import styles from './Bench.module.css'
 import { NowMenu } from './NowMenu.tsx'
 import { sortNow } from './nowWords.ts'
@@ -19,7 +20,10 @@ export function Bench() {
 }
 
 function BenchOf({ data }: { data: BenchPage }) {
-  if (data.tags.length === 0)
+  // A tag leads to where its bay's work goes on.
+  const tagged = data.tags.length > 0
+  useEffect(() => (tagged ? whenIdle(SURFACES.filter((s) => s.home).map((s) => s.load)) : undefined), [tagged])
+  if (!tagged)
     return (
       <div className={styles.empty}>
         <h1>Nothing on the bench</h1>

@@ -1,6 +1,7 @@
-import { Button, CopyButton, Fieldset, Group, TextInput } from '@mantine/core'
+import { Button, Fieldset, Group, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { useQuery } from '@tanstack/react-query'
+import { CopyIt } from '../parts/CopyIt.tsx'
 import { request } from '../data/api.ts'
 import { sentenceOf, useChange, useSettings } from '../data/queries.ts'
 
@@ -24,13 +25,7 @@ export function CalendarAddress() {
         onFocus={(e) => e.currentTarget.select()}
       />
       <Group mt="sm">
-        <CopyButton value={address}>
-          {({ copied, copy }) => (
-            <Button variant="default" onClick={copy}>
-              {copied ? 'Copied' : 'Copy it'}
-            </Button>
-          )}
-        </CopyButton>
+        <CopyIt value={address} variant="default" />
         <Button
           variant="subtle"
           onClick={() =>

@@ -1,9 +1,10 @@
 import { CALCULATIONS, type Calculation } from '@treadle/reckon'
 import { FieldError } from '@treadle/core'
-import { Button, CopyButton, NativeSelect, Textarea, TextInput } from '@mantine/core'
+import { NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMediaQuery } from '@mantine/hooks'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Link, NavLink, useParams } from 'react-router'
+import { CopyIt } from '../parts/CopyIt.tsx'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { spoken } from '../parts/say.ts'
 import { Picture } from './reckoner/Picture.tsx'
@@ -195,13 +196,7 @@ function One({ calculation }: { calculation: Calculation }) {
         )}
         <div className={styles.command}>
           In the shell: <code>{command}</code>
-          <CopyButton value={command}>
-            {({ copied, copy }) => (
-              <Button variant="subtle" size="compact-sm" onClick={copy}>
-                {copied ? 'Copied' : 'Copy it'}
-              </Button>
-            )}
-          </CopyButton>
+          <CopyIt value={command} variant="subtle" size="compact-sm" />
         </div>
       </div>
     </section>

@@ -58,7 +58,7 @@ export function TakeIn() {
   const [knownId, setKnownId] = useSessionValue<string | null>('treadle-take-in-known', null)
   const known = knownId !== null
   const [ownerKnown, setOwnerKnown] = useSessionValue('treadle-take-in-owner-known', false)
-  const change = useChange<JobPage>('clocks')
+  const change = useChange<JobPage>('clocks', 'clock', 'owners', 'owner', 'find')
   const navigate = useNavigate()
 
   const submit = form.onSubmit(

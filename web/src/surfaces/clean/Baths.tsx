@@ -189,12 +189,7 @@ function PartList({ parts: list, rows }: { parts: CleanPartRow[]; rows: PartRows
             checked={part.done}
             onChange={(e) => rows.put({ ...part, done: e.currentTarget.checked })}
           />
-          <Button
-            variant="subtle"
-            size="sm"
-            aria-label={`Take ${part.name} off the list`}
-            onClick={() => rows.remove(part.id)}
-          >
+          <Button variant="subtle" size="sm" aria-label={`Take off: ${part.name}`} onClick={() => rows.remove(part.id)}>
             Take off
           </Button>
         </li>

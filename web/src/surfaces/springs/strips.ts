@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics'
 import type { SpringSheetChange, StockRow, Train } from '@treadle/contract'
 import { FieldError, lengthFromCoils, unlessRefused, type Barrel, type Strip } from '@treadle/core'
 
@@ -11,7 +12,7 @@ export function withKnown(blank: SpringSheetChange, { spring }: Train): SpringSh
 /** The strips and the barrel of a sheet, as far as they are measured. */
 export function stripsOf(s: SpringSheetChange): { old: Strip | null; barrel: Barrel | null; fitted: Strip | null } {
   const thick = [s.innerMm, s.middleMm, s.outerMm].filter((t): t is number => t !== null)
-  const thicknessMm = thick.length === 0 ? null : thick.reduce((a, b) => a + b, 0) / thick.length
+  const thicknessMm = thick.length === 0 ? null : mean(thick)
   const barrel =
     s.barrelInsideMm !== null && s.arborMm !== null ? { barrelInsideMm: s.barrelInsideMm, arborMm: s.arborMm } : null
   const byCoils =
