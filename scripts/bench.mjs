@@ -1,25 +1,28 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { gzipSync } from 'node:zlib'
-import { buildPages, PAGES } from './lib/build.mjs'
+import { buildPages } from './lib/build.mjs'
 import { bundle } from './lib/bundle.mjs'
 import { installDebian } from './lib/debian.mjs'
 import { findTimes } from './lib/findBench.mjs'
-import { liveShare, watchTimes, weekFrames } from './lib/hearBench.mjs'
-import { loadTimes, photoMemory } from './lib/loadBench.mjs'
+import { liveShare, watchTimes, weekFrames, workerTimes } from './lib/hearBench.mjs'
+import { loadTimes, pageTimes, photoMemory } from './lib/loadBench.mjs'
+import { slowness } from './lib/machine.mjs'
 import { donorTimes, laboratoryFrames, palletFrames } from './lib/mendBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { plateInteraction } from './lib/plateBench.mjs'
+import { pedalPresses } from './lib/pressBench.mjs'
 import { assemblyPresses } from './lib/setBench.mjs'
 import { ROOT } from './lib/root.mjs'
 
 const RUNS = 5
 const SECONDS = 600
+const SHORT_S = 5
 const SAMPLE_RATE = 48_000
-const SCRIPT_BUDGET_KB = 250
-const LISTEN_BUDGET = 2
+const LISTEN_BUDGET = 1.4
+/** Of a script beyond what the runtime itself takes. */
+const STARTUP_BUDGET_MS = 200
 /** A hundred times real time. */
 const WATCH_BUDGET_PERCENT = 1
 const WATCH_MEMORY_MB = 300
@@ -32,7 +35,10 @@ const ASSIGN_BUDGET_MS = 200
 const TOUCH_BUDGET_MS = 50
 const FRAME_BUDGET_MS = 20
 /** What is done at a press feels done at once. */
-const PRESS_BUDGET_MS = 100
+const PRESS_BUDGET_MS = 50
+const DRAWN_BUDGET_MS = 50
+const BENCH_BUDGET_MS = 50
+const JOB_BUDGET_MS = 30
 /** Against the health route under the same load, which asks the database one thing. */
 const LOAD_BUDGET = 3
 const MEMORY_BUDGET_MB = 500
@@ -42,10 +48,13 @@ const folder = mkdtempSync(join(tmpdir(), 'treadle-bench-'))
 try {
   await listening(join(folder, 'ten-minutes.wav'))
   await hearing()
-  firstScript()
+  await buildPages()
+  startUp()
   await finding()
   await loaded()
   await assigning()
+  await served()
+  await pressing()
   report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
   report('which of 5,000 donors fit, 95th percentile', await donorTimes(), FIND_BUDGET_MS, ' ms')
   report(
@@ -60,7 +69,10 @@ try {
   rmSync(folder, { recursive: true })
 }
 
-/** Ten minutes of 48 kHz: how many times real time, and the ratio to a C tool that filters and measures the same file. */
+/**
+ * Ten minutes of 48 kHz: how many times real time, and the ratio to a C tool that filters and measures the same file; less
+ * what the program takes to start, which it takes for the shortest sound as well.
+ */
 async function listening(file) {
   if (!existsSync('/usr/bin/sox')) installDebian(['sox'], 'the tool that listening is measured against')
   const { PracticeSound, DEFAULT_PRACTICE_CLOCK, encodeWav } = await import(await bundle('core/src/index.ts', 'core'))
@@ -68,11 +80,17 @@ async function listening(file) {
     file,
     encodeWav(new PracticeSound(DEFAULT_PRACTICE_CLOCK, SAMPLE_RATE).next(SAMPLE_RATE * SECONDS), SAMPLE_RATE),
   )
+  const short = join(folder, 'short.wav')
+  writeFileSync(
+    short,
+    encodeWav(new PracticeSound(DEFAULT_PRACTICE_CLOCK, SAMPLE_RATE).next(SAMPLE_RATE * SHORT_S), SAMPLE_RATE),
+  )
   const ours = []
   const theirs = []
   // In turn, so that a machine whose speed drifts is fair to both; the first round only warms up.
   for (let run = 0; run <= RUNS; run++) {
-    const a = timed(process.execPath, [join(ROOT, 'scripts/listen.mjs'), file])
+    const start = timed(process.execPath, [join(ROOT, 'scripts/listen.mjs'), short])
+    const a = timed(process.execPath, [join(ROOT, 'scripts/listen.mjs'), file]) - start
     const b = timed('sox', [file, '-n', 'highpass', '1000', 'stats'])
     if (run === 0) continue
     ours.push(a)
@@ -90,18 +108,41 @@ async function hearing() {
   const { times, megabytes } = await watchTimes(folder)
   console.log(`watch: ${times.toFixed(0)} times real time at 48 kHz`)
   report('real time / watch, per cent', 100 / times, WATCH_BUDGET_PERCENT, ' %')
+  report(
+    'real time / listening in the browser’s worker, per cent',
+    100 / (await workerTimes(folder, SECONDS)),
+    WATCH_BUDGET_PERCENT,
+    ' %',
+  )
   report('memory of a watch at its most', megabytes, WATCH_MEMORY_MB, ' MB')
   report('listening live, of one core', await liveShare(true), LIVE_BUDGET_PERCENT, ' %')
   console.log(`with the swinging bob drawn without a graphics card: ${(await liveShare(false)).toFixed(1)} %`)
   report('a week’s watch zoomed, 95 of 100 frames', await weekFrames(), SMOOTH_MS, ' ms')
 }
 
-function firstScript() {
-  buildPages()
-  const html = readFileSync(join(PAGES, 'index.html'), 'utf8')
-  const scripts = [...html.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map((m) => m[1])
-  const bytes = scripts.reduce((sum, s) => sum + gzipSync(readFileSync(join(PAGES, s)), { level: 9 }).length, 0)
-  report('first screen’s script, compressed', bytes / 1000, SCRIPT_BUDGET_KB, ' kB')
+/** What a script takes that has nothing to do, beyond what the runtime itself takes. */
+function startUp() {
+  const over = Array.from({ length: 2 * RUNS + 1 }, () => {
+    const ours = timed(process.execPath, [join(ROOT, 'scripts/reckon.mjs'), 'pendulum.length', '{"beatsPerHour":7200}'])
+    return 1000 * (ours - timed(process.execPath, ['-e', '0']))
+  })
+  report('start of a script', middle(over), STARTUP_BUDGET_MS, ' ms')
+}
+
+/** Asked for one after another: the Bench with 500 open jobs, and the page of a full one. */
+async function served() {
+  const { bench, job } = await pageTimes()
+  report('the Bench with 500 open jobs, 95th percentile', bench, BENCH_BUDGET_MS, ' ms')
+  report('a full job’s page, 95th percentile', job, JOB_BUDGET_MS, ' ms')
+}
+
+/** The pedal on every surface that it leads through, with a full job. */
+async function pressing() {
+  const { all, press, frame } = await pedalPresses()
+  for (const { surface, pressMs, frameMs } of all)
+    console.log(`  ${surface}: ${pressMs.toFixed(1)} ms to the next stop, longest frame ${frameMs.toFixed(0)} ms`)
+  report(`press to the next stop, 95th percentile, worst on ${press.surface}`, press.pressMs, PRESS_BUDGET_MS, ' ms')
+  report(`longest frame while pressing, worst on ${frame.surface}`, frame.frameMs, DRAWN_BUDGET_MS, ' ms')
 }
 
 /** Lists and searches with 20,000 jobs on file, and against the same with 500. */
@@ -154,7 +195,14 @@ function middle(values) {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
 }
 
+/**
+ * Says a figure and whether it keeps its budget. What is a time is held against the machine as it is at that moment, by a
+ * fixed reckoning: a slow hour is not taken for a fault. A ratio, or a size, is what it is.
+ */
 function report(name, value, budget, unit) {
-  console.log(`${name}: ${value.toFixed(2)}${unit}, budget ${budget}${unit}, ${value <= budget ? 'kept' : 'BROKEN'}`)
-  if (value > budget) process.exitCode = 1
+  const slow = / ms|times|%/.test(unit) ? slowness() : 1
+  const machine = slow > 1.05 ? ` (the machine is ${slow.toFixed(2)} times slower than it may be)` : ''
+  const kept = value <= budget * slow
+  console.log(`${name}: ${value.toFixed(2)}${unit}, budget ${budget}${unit}${machine}, ${kept ? 'kept' : 'BROKEN'}`)
+  if (!kept) process.exitCode = 1
 }

@@ -42,6 +42,23 @@ process.on('exit', () => process.stderr.write(readFileSync('/proc/self/status', 
   return { times: WATCHED_S / seconds, megabytes: Number(/VmHWM:\s*(\d+)/.exec(run.stderr)?.[1]) / 1024 }
 }
 
+/** How many times real time ten minutes of sound are heard in the browser's worker, from the file chosen to its verdict shown. */
+export function workerTimes(folder, seconds) {
+  const file = join(folder, 'worker.wav')
+  return withDemoPage('School dial', async ({ page, base, jobId }) => {
+    await record(file, seconds)
+    await page.goto(`${base}/jobs/${jobId}/listen`)
+    await page.getByRole('button', { name: 'Practice clock' }).waitFor()
+    const began = performance.now()
+    await page.locator('input[type="file"]').first().setInputFiles(file)
+    await page
+      .getByText(/ms out/)
+      .first()
+      .waitFor({ timeout: 120_000 })
+    return (1000 * seconds) / (performance.now() - began)
+  })
+}
+
 /**
  * Share of one core, per cent, that the page takes while it listens to the practice clock with a full window: its worker,
  * its drawing, the making of the sound, all of its process; less what it takes while it does nothing.

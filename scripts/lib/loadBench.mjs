@@ -9,6 +9,10 @@ import { sql } from './sql.mjs'
 
 const OPEN_JOBS = 40
 const AT_ONCE = 500
+const OPEN_ON_THE_BENCH = 500
+const FULL_JOB = { readings: 200, holes: 40, photos: 30 }
+const WARMED = 20
+const ASKED = 100
 /** A photo of 24 million points. */
 const LARGE = { width: 6000, height: 4000 }
 
@@ -71,6 +75,43 @@ export async function photoMemory() {
   } finally {
     prepared.stop()
   }
+}
+
+/**
+ * 95th percentiles, ms, asked one after another as a person does: the Bench with 500 open jobs, and the page of a full job.
+ */
+export async function pageTimes() {
+  const prepared = await prepareTestDatabases({ demo: true })
+  const url = prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo')
+  try {
+    const { default: pg } = await import('pg')
+    const client = new pg.Client({ connectionString: url })
+    await client.connect()
+    await client.query(sql('full-job', FULL_JOB))
+    await client.query(asManyOpen(OPEN_ON_THE_BENCH))
+    await client.end()
+    const { base, stop } = await serve(url)
+    const { tags } = await (await fetch(`${base}/api/bench`)).json()
+    const fullest = tags.find((t) => t.clock.name === 'Round-top drum clock').job.id
+    const times = { bench: await inTurn(() => fetch(`${base}/api/bench`)) }
+    times.job = await inTurn(() => fetch(`${base}/api/jobs/${fullest}`))
+    await stop()
+    return times
+  } finally {
+    prepared.stop()
+  }
+}
+
+async function inTurn(ask) {
+  const times = []
+  for (let i = 0; i < WARMED + ASKED; i++) {
+    const began = performance.now()
+    const answer = await ask()
+    await answer.arrayBuffer()
+    if (!answer.ok) throw new Error(`${answer.url}: ${answer.status}`)
+    if (i >= WARMED) times.push(performance.now() - began)
+  }
+  return times.sort((a, b) => a - b)[Math.floor(0.95 * ASKED)]
 }
 
 async function median(ask) {
