@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import type { JobPage } from '@treadle/contract'
 import jsQR from 'jsqr'
 import sharp from 'sharp'
-import { expect, press, test, type Workshop } from './workshop.ts'
+import { expect, open, press, test, type Workshop } from './workshop.ts'
 
 const jobOf = async (demo: Workshop, clock: string) => {
   const address = await demo.job(clock)
@@ -85,14 +85,14 @@ test('the tag’s code opens the job, on the shop’s own address', async ({ dem
   await expect(page.getByRole('article', { name: 'Job tag' })).toContainText('Long café clock')
   expect(await decoded()).toBe(`${demo.url}/jobs/${job.id}`)
 
-  await page.goto(`${demo.url}/settings`)
+  await open(page, `${demo.url}/settings`)
   await page.getByLabel('Shop’s address for phones').fill('bench.local')
   await page.getByRole('button', { name: 'Keep the settings' }).click()
   await expect(page.getByText(/must be such as http:\/\/bench.local/)).toBeVisible()
   await page.getByLabel('Shop’s address for phones').fill('http://bench.local:4173')
   await page.getByRole('button', { name: 'Keep the settings' }).click()
   await expect(page.getByText('Kept.', { exact: true }).first()).toBeVisible()
-  await page.goto(`${address}/papers`)
+  await open(page, `${address}/papers`)
   await expect(page.getByRole('img', { name: /bench.local/ })).toBeVisible()
   expect(await decoded()).toBe(`http://bench.local:4173/jobs/${job.id}`)
   // The tag prints alone, on a tag's paper.

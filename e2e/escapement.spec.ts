@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { palletOutlines } from '@treadle/core'
 import sharp from 'sharp'
 import { bar, counted, pick, type } from './taken.ts'
-import { expect, press, test } from './workshop.ts'
+import { expect, open, press, test } from './workshop.ts'
 
 test('the pallets are drawn, moved and set once; the release goes to the beat', async ({ own, page }) => {
   const { address, read } = await counted(own)
@@ -57,7 +57,7 @@ test('the pallets are drawn, moved and set once; the release goes to the beat', 
   // Said once for the clock: it ticks once a period, and Beat says why nothing is told.
   await pick(page, 'It ticks', 'once a period')
   await expect.poll(async () => (await read()).clock.pendulum.ticks).toBe('once a period')
-  await page.goto(`${address}/listen`)
+  await open(page, `${address}/listen`)
   await page.getByLabel('It lets go as far to the left as to the right: even to the eye').check()
   await expect.poll(async () => (await read()).gates.find((g) => g.name === 'beat')?.passed).toBe(true)
 })

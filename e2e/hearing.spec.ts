@@ -8,7 +8,7 @@ import { clockSound } from '../core/test/clockSound.ts'
 import { strikeSound } from '../core/test/strikeSound.ts'
 import { watchSound } from '../core/test/watchSound.ts'
 import { send, taken } from './taken.ts'
-import { expect, test } from './workshop.ts'
+import { expect, open, test } from './workshop.ts'
 
 const FOLDER = join(import.meta.dirname, '..', 'test-results')
 
@@ -266,7 +266,7 @@ test('beside a watch: warmth typed and by a logger, the rate laid against it, it
   await page.getByRole('button', { name: 'Take them back' }).click()
   await expect(page.getByText(/readings by the strike/)).toBeHidden()
   // Its own rate is in the book without anybody’s doing.
-  await page.goto(`${job}/rate`)
+  await open(page, `${job}/rate`)
   await expect(page.getByRole('status').first()).toContainText(/^(Gains|Loses) /)
 })
 
@@ -314,9 +314,9 @@ test.describe('a telephone on the case', () => {
     ).toBeVisible()
     await page.getByRole('button', { name: 'Keep where it is even', exact: true }).click()
     await expect(page.getByText(/in beat at 0\.\d\d° to the right/)).toBeVisible()
-    await page.goto(`${job}/journal`)
+    await open(page, `${job}/journal`)
     await expect(page.getByText(/Rocked: in beat at 0\.\d\d° to the right/)).toBeVisible()
-    await page.goto(`${job}/footing`)
+    await open(page, `${job}/footing`)
     await page.getByRole('button', { name: 'Take back' }).click()
     await expect(page.getByText('Kept on this visit')).toBeHidden()
   })
@@ -382,7 +382,7 @@ test('a recording from the owner is laid over how the clock left: it was moved, 
   const footingId = randomUUID()
   await send(own, 'PUT', `/jobs/${job.id}/footings/${footingId}`, { ...footing, id: footingId, version: 0 })
   await send(own, 'POST', `/jobs/${job.id}/call-off`, { reason: 'The owner took it home.' })
-  await page.goto(`${own.url}/clocks/${(await job.read()).clock.id}`)
+  await open(page, `${own.url}/clocks/${(await job.read()).clock.id}`)
   await page.locator('input[type=file]').setInputFiles(record('moved.wav', moved.samples, moved.sampleRate))
   await expect(page.getByText(/Clearly it stands otherwise than when it left/)).toBeVisible({ timeout: 60_000 })
   await expect(page.getByText(/Ask whether it was moved/)).toBeVisible()

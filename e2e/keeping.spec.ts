@@ -1,4 +1,4 @@
-import { expect, test } from './workshop.ts'
+import { expect, open, test } from './workshop.ts'
 
 test('a clock that comes again is found, with its owner and its figures', async ({ demo, page }) => {
   await page.goto(`${demo.url}/take-in`)
@@ -9,7 +9,7 @@ test('a clock that comes again is found, with its owner and its figures', async 
   await page.getByLabel('In the owner’s words *').fill('It has stopped again.')
   await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('heading', { name: 'Light-keeper’s bracket clock' })).toBeVisible()
-  await page.goto(`${demo.url}/clocks`)
+  await open(page, `${demo.url}/clocks`)
   await page.getByLabel('Find a clock or an owner').fill('light-keeper')
   await expect(page.getByRole('list', { name: 'Clocks' }).getByRole('listitem')).toHaveCount(1)
   await expect(page.getByText('2 visits')).toBeVisible()
@@ -48,7 +48,7 @@ test('the bench follows the work: moved on, a clock hangs in its new bay', async
   await page.keyboard.press('Space')
   await page.getByLabel('Bay this clock is in').selectOption('strip')
   await expect(page.getByLabel('Bay this clock is in')).toHaveValue('strip')
-  await page.goto(demo.url)
+  await open(page, demo.url)
   await expect(page.getByRole('heading', { name: 'Strip 2' })).toBeVisible()
   await expect(
     page.getByRole('link', { name: /Lantern-top shelf clock.*Let down the going and strike train/ }),
@@ -69,7 +69,7 @@ test('the cutters in the drawer decide what can be bushed', async ({ demo, page 
   await page.goto(holes)
   await page.getByRole('button', { name: /Hole \d+: going train, Great wheel/ }).click()
   await expect(page.getByText(/No cutter in the drawer is large enough: it takes 5\.75 mm/)).toBeVisible()
-  await page.goto(`${demo.url}/drawers/cutters`)
+  await open(page, `${demo.url}/drawers/cutters`)
   await page.getByRole('button', { name: 'Put in a cutter' }).click()
   await page.getByLabel('Measured').fill('99')
   await page.getByRole('button', { name: 'Put it in' }).click()
@@ -77,7 +77,7 @@ test('the cutters in the drawer decide what can be bushed', async ({ demo, page 
   await page.getByLabel('Measured').fill('6')
   await page.getByRole('button', { name: 'Put it in' }).click()
   await expect(page.getByRole('cell', { name: '6.00', exact: true })).toBeVisible()
-  await page.goto(holes)
+  await open(page, holes)
   await page.getByRole('button', { name: /Hole \d+: going train, Great wheel/ }).click()
   await expect(page.getByRole('row', { name: /Cutter/ })).toContainText('6.00 mm')
 })

@@ -1,96 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
 import type { RunningTimer } from '@treadle/contract'
-import { expect, test } from './workshop.ts'
-
-const PLACES = [
-  '/',
-  '/take-in',
-  '/clocks',
-  '/reckoner/bushing.plan',
-  '/drawers',
-  '/drawers/cutters',
-  '/drawers/order',
-  '/drawers/lists',
-  '/practice',
-  '/settings',
-  '/tables/prices',
-  '/tables/baths',
-  '/tables/trouble',
-  '/tables/ways',
-  '/tables/ladders',
-  '/drawers/mainsprings',
-  '/drawers/donors',
-  '/drawers/files',
-  '/drawers/oils',
-  '/care',
-  '/year',
-]
-const SURFACES: [clock: string, surface: string][] = [
-  ['Chapel tower clock', 'arrive'],
-  ['School dial', 'observe'],
-  ['School dial', 'observe?at=arc'],
-  ['Long café clock', 'observe?at=strike-round'],
-  ['Ferry-house wall clock', 'trains'],
-  ['School dial', 'trouble'],
-  ['Light-keeper’s bracket clock', 'condition'],
-  ['Round-top drum clock', 'estimate'],
-  ['Long café clock', 'papers'],
-  ['Long café clock', 'papers?show=receipt'],
-  ['School dial', 'papers?show=scale'],
-  ['Chapel tower clock', 'power'],
-  ['Lantern-top shelf clock', 'power'],
-  ['Lantern-top shelf clock', 'strip'],
-  ['Round-top drum clock', 'strip'],
-  ['Round-top drum clock', 'clean'],
-  ['Lantern-top shelf clock', 'clean?where=house'],
-  ['Round-top drum clock', 'assemble'],
-  ['Round-top drum clock', 'holes'],
-  ['Round-top drum clock', 'plates'],
-  ['Round-top drum clock', 'plates?do=set-out'],
-  ['Round-top drum clock', 'between-plates'],
-  ['Round-top drum clock', 'pivots?at=going+Third+arbor+back'],
-  ['Round-top drum clock', 'bushings'],
-  ['Round-top drum clock', 'wheels'],
-  ['Round-top drum clock', 'wheels?at=strike+Pin+wheel+pinion'],
-  ['Round-top drum clock', 'springs?at=strike'],
-  ['Round-top drum clock', 'springs?at=suspension'],
-  ['Round-top drum clock', 'escapement'],
-  ['Round-top drum clock', 'depthing?at=going+Third+arbor'],
-  ['Round-top drum clock', 'make'],
-  ['Net-loft bird clock', 'assemble'],
-  ['Assembly-room chiming clock', 'oil'],
-  ['Assembly-room chiming clock', 'watch'],
-  ['School dial', 'swing'],
-  ['School dial', 'footing'],
-  ['Net-loft bird clock', 'oil'],
-  ['Assembly-room chiming clock', 'strike'],
-  ['Net-loft bird clock', 'strike?show=set-up'],
-  ['Assembly-room chiming clock', 'strike?show=count'],
-  ['Assembly-room chiming clock', 'trial'],
-  ['School dial', 'listen'],
-  ['Harbour regulator', 'rate'],
-  ['Harbour regulator', 'pendulum'],
-  ['Light-keeper’s bracket clock', 'card'],
-  ['Custom-house tall clock', 'journey?way=away&at=weights-off'],
-  ['Custom-house tall clock', 'journey?way=owner'],
-  ['Custom-house tall clock', 'set-up'],
-  ['Custom-house tall clock', 'set-up?at=beat'],
-  ['Custom-house tall clock', 'hands'],
-  ['Custom-house tall clock', 'moon'],
-  ['Custom-house tall clock', 'card'],
-  ['Custom-house tall clock', 'invoice'],
-  ['Custom-house tall clock', 'report'],
-  ['Pilot-house regulator', 'mercury'],
-  ['Pilot-house regulator', 'set-up?at=mercury'],
-  ['Long café clock', 'journal'],
-  ['Ferry-house wall clock', 'visit'],
-]
+import { seriousOf } from './serious.ts'
+import { VIEWS, viewsOf } from './views.ts'
+import { expect, open, test } from './workshop.ts'
 
 /** So many views to a test, that no test is long and every worker has its share. */
 const AT_ONCE = 7
-const groups = Array.from({ length: Math.ceil((PLACES.length + SURFACES.length) / AT_ONCE) }, (_, i) => i)
+const groups = Array.from({ length: Math.ceil(VIEWS / AT_ONCE) }, (_, i) => i)
 
 test.describe('every main view', () => {
   test.describe.configure({ mode: 'parallel' })
@@ -101,24 +17,21 @@ test.describe('every main view', () => {
       demo,
       page,
     }) => {
-      const addresses = [
-        ...PLACES.map((p) => demo.url + p),
-        ...(await Promise.all(SURFACES.map(async ([clock, surface]) => `${await demo.job(clock)}/${surface}`))),
-      ]
+      const addresses = await viewsOf(demo)
       for (const address of addresses.slice(group * AT_ONCE, (group + 1) * AT_ONCE)) {
         await page.setViewportSize({ width: 1280, height: 800 })
         await page.emulateMedia({ colorScheme: 'light' })
-        await page.goto(address)
-        await page.getByRole('heading').first().waitFor()
+        await open(page, address)
+        await page.locator('#main').getByRole('heading').first().waitFor()
         await expect(page.getByLabel('Fetching', { exact: true })).toHaveCount(0)
-        expect(await seriousOf(page, address)).toEqual([])
+        expect(await seriousOf(page)).toEqual([])
         // What is not known is left open, and never said as a figure.
         const words = await page.locator('body').innerText()
         expect(words, address).not.toMatch(/\b(NaN|undefined|null|Infinity)\b|\[object/)
         // The theme changes colours and nothing else.
         await page.emulateMedia({ colorScheme: 'dark' })
         await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark')
-        expect(await seriousOf(page, `${address}, lamp`, ['color-contrast'])).toEqual([])
+        expect(await seriousOf(page, ['color-contrast']), 'under the lamp').toEqual([])
         await page.setViewportSize({ width: 820, height: 1100 })
         const over = () =>
           page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
@@ -128,14 +41,6 @@ test.describe('every main view', () => {
       }
     })
 })
-
-async function seriousOf(page: Page, address: string, rules: string[] = []): Promise<string[]> {
-  const axe = new AxeBuilder({ page })
-  const { violations } = await (rules.length > 0 ? axe.withRules(rules) : axe).analyze()
-  return violations
-    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-    .map((v) => `${address}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)
-}
 
 test('the card prints on one A5 sheet, without the page about it', async ({ demo, page }) => {
   const over: RunningTimer = {
@@ -178,7 +83,7 @@ test('a pedal that sends another key is taught it', async ({ demo, page }) => {
   await page.getByRole('button', { name: 'Teach it your pedal' }).click()
   await page.keyboard.press('F8')
   await expect(page.getByText('It sends “F8”.')).toBeVisible()
-  await page.goto(`${await demo.job('Light-keeper’s bracket clock')}/rate`)
+  await open(page, `${await demo.job('Light-keeper’s bracket clock')}/rate`)
   const rows = page.getByText('reading by pedal, minute hand on the mark')
   await expect(rows.first()).toBeVisible()
   const before = await rows.count()

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import type { JobPage } from '@treadle/contract'
 import { bar, send, taken } from './taken.ts'
-import { expect, press, test, Workshop } from './workshop.ts'
+import { expect, open, press, test, Workshop } from './workshop.ts'
 
 const LIST = [
   'kind,material,outside mm,inside mm,length mm,measured mm,count,drawer',
@@ -41,7 +41,7 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect.poll(async () => (await read()).trainSheets[0]?.arbors.length).toBe(4)
 
   // The plates: three by their coordinates, one by two distances from them.
-  await page.goto(`${address}/plates`)
+  await open(page, `${address}/plates`)
   for (const [arbor, x, y] of [
     ['Great', '0', '0'],
     ['Centre', '0', '36'],
@@ -73,12 +73,12 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect(page.getByRole('cell', { name: /1\.000 mm/ }).first()).toBeVisible()
 
   // Between the plates: the great wheel is free; the third’s back hole leans.
-  await page.goto(`${address}/between-plates`)
+  await open(page, `${address}/between-plates`)
   await bar(page, 'Press when the great is free in every position')
   await press(page)
   await bar(page, 'Press for the next: Centre')
   await expect.poll(async () => (await read()).arborTests[0]?.tried).toBe(true)
-  await page.goto(`${address}/between-plates?at=going+Third`)
+  await open(page, `${address}/between-plates?at=going+Third`)
   await type('Pivot, back', '1')
   await expect.poll(async () => (await read()).holes.length).toBe(1)
   // A slow server: the caliper is taken up before it has answered.
@@ -117,14 +117,14 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect.poll(async () => (await read()).holes[0]?.longAxisMm).toBe(1.42)
 
   // Its pivot first.
-  await page.goto(`${address}/pivots?at=going+Third+back`)
+  await open(page, `${address}/pivots?at=going+Third+back`)
   await type('Gauge, at the shoulder', '1')
   await type('Groove, deep', '0.03')
   await expect(page.getByRole('heading', { name: /Into the lathe/ })).toBeVisible()
   await expect(page.getByText(/83 %/)).toBeVisible()
   // What was just said shows before the server has it: the page is left only then.
   await expect.poll(async () => (await read()).pivots[0]?.grooveDepthMm).toBe(0.03)
-  await page.goto(`${address}/bushings`)
+  await open(page, `${address}/bushings`)
   await expect(page.getByRole('heading', { name: 'Third, back plate' })).toBeVisible()
   for (const step of ['mark the wear', 'reference marks', 'mask the neighbours']) {
     await bar(page, `Press when done: ${step}`)
@@ -139,7 +139,7 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
   await expect.poll(async () => (await read()).pivots[0]).toMatchObject({ work: 'burnished', finishedMm: 0.94 })
 
   // The plan follows the finished pivot, and stands tomorrow where it stood.
-  await page.goto(`${address}/bushings`)
+  await open(page, `${address}/bushings`)
   await expect(page.getByText('finished hole 0.98 mm for a pivot of 0.94')).toBeVisible()
   await key('Promise 1 bush to this job')
   await expect.poll(async () => (await read()).reservations.length).toBe(1)
@@ -169,7 +169,7 @@ test('four arbors from their counts to the last bush, by pedal and caliper keys 
     .poll(async () => (await read()).bushings[0])
     .toMatchObject({ source: 'stock', finishedMm: 0.98, pivotMm: 0.94 })
   expect((await read()).reservations[0]).toMatchObject({ taken: true })
-  await page.goto(`${address}/plates`)
+  await open(page, `${address}/plates`)
   await expect(page.getByRole('button', { name: /Third going, bushed/ })).toBeVisible()
 })
 

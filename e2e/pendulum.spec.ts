@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { JobPage } from '@treadle/contract'
 import type { Page } from '@playwright/test'
 import { counted, bar, send } from './taken.ts'
-import { expect, press, test } from './workshop.ts'
+import { expect, open, press, test } from './workshop.ts'
 
 /** Drags a part of the drawing by so many pixels. */
 async function drag(page: Page, name: RegExp, down: number) {
@@ -184,6 +184,6 @@ test('the regulator’s year: what a degree does, what it was expected to do, wh
   const job = await demo.job('Harbour regulator')
   const answer = await page.request.get(job.replace('/jobs/', '/api/jobs/'))
   expect(((await answer.json()) as JobPage).thermometers[0]?.temperatures.length).toBeGreaterThan(300)
-  await page.goto(`${job}/card`)
+  await open(page, `${job}/card`)
   await expect(page.getByText(/By the warmth of its room it gains up to/)).toBeVisible()
 })

@@ -1,5 +1,5 @@
 import type { JobPage } from '@treadle/contract'
-import { expect, press, test } from './workshop.ts'
+import { expect, open, press, test } from './workshop.ts'
 
 test.describe('the reckoner', () => {
   test('is searched by words in any order, and says when none fits', async ({ demo, page }) => {
@@ -131,7 +131,7 @@ test('a photo taken on the walk, and a thing that came with the clock, keep thei
   await page.getByRole('textbox', { name: 'As found' }).blur()
   await expect.poll(kept).toMatchObject({ answer: 'watch', note: 'Minute hand bent' })
   // The walk opens at what is still to be seen; this stop is asked for by its name.
-  await page.goto(`${own.url}/jobs/${id}/observe?at=hands`)
+  await open(page, `${own.url}/jobs/${id}/observe?at=hands`)
   await expect(page.getByRole('textbox', { name: 'As found' })).toHaveValue('Minute hand bent')
   await expect(page.getByRole('img', { name: 'Hands', exact: true })).toBeVisible()
 })
@@ -169,7 +169,7 @@ test('quick presses are one person’s: none is lost, none is taken for another�
   await page.getByLabel('In the owner’s words *').fill('Stops.')
   await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('heading', { name: 'Kitchen clock' })).toBeVisible()
-  await page.goto(page.url().replace(/arrive$/, 'clean?where=house'))
+  await open(page, page.url().replace(/arrive$/, 'clean?where=house'))
   const all = page.getByRole('checkbox')
   await expect(all.first()).toBeVisible()
   const first = all.first()

@@ -3,7 +3,7 @@ import type { CareListed, JobPage } from '@treadle/contract'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { bar, send } from './taken.ts'
-import { expect, press, test as base, Workshop } from './workshop.ts'
+import { expect, open, press, test as base, Workshop } from './workshop.ts'
 
 /** The demo for a test alone, to be changed as it likes. */
 const test = base.extend<{ island: Workshop }>({
@@ -168,7 +168,7 @@ test('moon and date are given click by click, and kept when they look as drawn',
   await expect
     .poll(async () => (await read(address)).observations.find((o) => o.key === 'set-up: date')?.answer)
     .toBe('right')
-  await page.goto(`${address}/card`)
+  await open(page, `${address}/card`)
   await expect(page.getByRole('article', { name: 'The owner’s card' })).toContainText('Ihr Mond steht still')
 })
 
@@ -204,7 +204,7 @@ test('mercury stays in its jar until all is said, and what is lost is told', asy
     .poll(async () => (await read(address)).observations.find((o) => o.key === 'mercury: jar')?.second)
     .toBe(490)
   // Where the clock has none there is no such page among its surfaces.
-  await page.goto(`${await island.job('School dial')}/card`)
+  await open(page, `${await island.job('School dial')}/card`)
   await expect(page.getByRole('link', { name: 'Mercury' })).toHaveCount(0)
 })
 
@@ -258,7 +258,7 @@ test('the invoice begins with what was agreed; what was left says why, and what 
   await page.reload()
   await expect(sheet).toContainText('added: the old one was worn through')
 
-  await page.goto(`${address}/report`)
+  await open(page, `${address}/report`)
   const report = page.getByRole('article', { name: 'The report' })
   await expect(report).toContainText('old replacement')
   await expect(report).toContainText('Going line: made now')
@@ -297,7 +297,7 @@ test('what is due at home is written to, answered, and comes back when it is owe
   await page.getByRole('menuitem', { name: 'Owed again' }).click()
   await expect.poll(state).toBe('due')
 
-  await page.goto(`${island.url}/year`)
+  await open(page, `${island.url}/year`)
   await expect(page.getByText(/clocks came, \d+ of them back too soon/)).toBeVisible()
   await expect(page.getByRole('img', { name: /Clocks by month/ })).toBeVisible()
   await expect(page.getByText('It is out of beat').first()).toBeVisible()
@@ -330,14 +330,14 @@ test('the workshop is carried away in one zip and comes in elsewhere; a changed 
   await there.getByRole('button', { name: 'Bring it in' }).click()
   await expect(there.getByRole('status')).toContainText('It is in.')
   await expect(there.getByRole('status')).toContainText('was not asked for, and stays out')
-  await page.goto(`${own.url}/clocks`)
+  await open(page, `${own.url}/clocks`)
   await page.getByRole('link', { name: 'Harbour regulator' }).click()
   await expect(page.getByRole('link', { name: 'Its whole history, one zip' })).toBeVisible()
   // Once more it brings nothing twice; a row that was changed here since is shown, and stays.
   const { clock } = await read(await own.job(CUSTOMS))
   const { id: _, ownerId: _o, ...known } = clock
   await send(own, 'PATCH', `/clocks/${clock.id}`, { ...known, marks: 'A number inside the door.' })
-  await page.goto(`${own.url}/settings`)
+  await open(page, `${own.url}/settings`)
   await choose.setInputFiles(good)
   await expect(there.getByRole('status')).toContainText('All of it is here already.')
   await expect(there.getByText('1 row stands here otherwise')).toBeVisible()

@@ -5,7 +5,7 @@ import sharp from 'sharp'
 import type { Page } from '@playwright/test'
 import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
 import { bar, pick, send, taken, type } from './taken.ts'
-import { expect, press, test, type Workshop } from './workshop.ts'
+import { expect, open, press, test, type Workshop } from './workshop.ts'
 
 // A camera that shows the browser's own moving test picture.
 test.use({
@@ -146,7 +146,7 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
   expect(ticked?.done).toEqual(expect.arrayContaining(['pallet faces', 'motion work', 'strike mainspring']))
 
   // Strike: how it strikes is said once; set up by its steps; counted round by hand, one hour wrong.
-  await page.goto(`${address}/strike`)
+  await open(page, `${address}/strike`)
   await step(page, 'Press if it strikes so: rack and snail')
   await expect.poll(async () => (await read()).clock.work.strike?.kind).toBe('rack')
   await page.getByText('Set it up', { exact: true }).click()
@@ -196,7 +196,7 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
   await expect(page.getByRole('heading', { name: 'All that was counted is right.' })).toBeVisible()
 
   // In beat, by a listening; then its trial.
-  await page.goto(`${address}/listen`)
+  await open(page, `${address}/listen`)
   await page.getByRole('button', { name: 'Practice clock' }).click()
   await expect(page.getByText(/ms out of beat/)).toBeVisible()
   await page.keyboard.press('l')
@@ -205,7 +205,7 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
   await send(own, 'POST', `/jobs/${(await read()).job.id}/overrides`, {
     ...{ id: randomUUID(), gate: 'beat', reason: 'The practice clock limps; this one does not.' },
   })
-  await page.goto(`${address}/trial`)
+  await open(page, `${address}/trial`)
   await step(page, 'Press to begin its trial')
   await expect(page.getByRole('heading', { name: 'Day 1 of 7' })).toBeVisible()
   await expect.poll(async () => (await read()).events.some((e) => e.kind === 'trial')).toBe(true)
@@ -353,7 +353,7 @@ test('oils stand in their drawer with their age, and go where they are said to b
   await page.getByLabel('Trusted in a clock').selectOption('short')
   await page.getByRole('button', { name: 'Put it in' }).click()
   await expect(page.getByRole('cell', { name: 'Pale oil', exact: true })).toBeVisible()
-  await page.goto(`${address}/oil`)
+  await open(page, `${address}/oil`)
   await page.getByLabel('Pivot oil').selectOption('Pale oil')
   await expect.poll(async () => (await read()).oilSheets[0]?.pivotOilId).toBeTruthy()
   // Overridden in writing it may be oiled; its picture is judged, and stands beside the others.
@@ -373,7 +373,7 @@ test('oils stand in their drawer with their age, and go where they are said to b
     .setInputFiles({ name: 's.jpg', mimeType: 'image/jpeg', buffer: picture })
   await page.getByLabel('The oil, front, freshly oiled').selectOption('stays')
   await expect.poll(async () => (await read()).witnesses.map((w) => w.state)).toEqual(['stays'])
-  await page.goto(`${own.url}/drawers/oils`)
+  await open(page, `${own.url}/drawers/oils`)
   await expect(page.getByRole('cell', { name: 'stayed in 1, for up to 0.0 years' })).toBeVisible()
   await page.getByRole('button', { name: 'Change Pale oil' }).click()
   await page.getByRole('button', { name: 'Take it out' }).click()

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { JobPage } from '@treadle/contract'
 import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
-import { expect, press, test, type Workshop } from './workshop.ts'
+import { expect, open, press, test, type Workshop } from './workshop.ts'
 
 // A camera that shows the browser's own moving test picture.
 test.use({
@@ -173,17 +173,17 @@ test('a press takes the picture and begins the next step; a hundred and fifty st
 })
 
 test('a picture taken while the server is away waits with its step, and the page is not closed unasked', async ({
-  own,
+  alone,
   page,
 }) => {
-  const { id, read } = await takeIn(own)
-  await page.goto(`${own.url}/jobs/${id}/strip`)
+  const { id, read } = await takeIn(alone)
+  await page.goto(`${alone.url}/jobs/${id}/strip`)
   await page.getByRole('button', { name: /^Marked: Direction of each click/ }).click()
   await page.getByRole('button', { name: 'Switch the camera on' }).click()
   await expect
     .poll(() => page.getByLabel('The camera’s picture').evaluate((v) => (v as HTMLVideoElement).videoWidth))
     .toBeGreaterThan(0)
-  await own.kill()
+  await alone.kill()
   await page.getByLabel('What comes off').fill('Bell stand')
   await press(page)
   await expect(page.getByRole('status').filter({ hasText: 'does not answer' })).toBeVisible()
@@ -192,7 +192,7 @@ test('a picture taken while the server is away waits with its step, and the page
   const dialog = await asked
   expect(dialog.type()).toBe('beforeunload')
   await dialog.dismiss()
-  await own.start()
+  await alone.start()
   await expect(page.getByRole('img', { name: 'Step 1: Bell stand' })).toBeVisible()
   const { stripSteps } = await read()
   expect(stripSteps).toHaveLength(1)
@@ -301,7 +301,7 @@ test('oiled in place it is a stop-gap, and the owner is asked back sooner', asyn
   await page.getByRole('button', { name: 'Record it as oiled in place' }).click()
   await expect(page.getByText(/as a stop-gap/).first()).toBeVisible()
   await kept
-  await page.goto(`${own.url}/jobs/${id}/card`)
+  await open(page, `${own.url}/jobs/${id}/card`)
   await expect(page.getByText(/a stop-gap\. Its oil should be looked at in/)).toContainText(
     String(new Date().getFullYear() + 1),
   )
@@ -360,7 +360,7 @@ test('the workshop’s prices are its own, and a wrong one is named', async ({ o
   await expect(page.getByText('Kept.', { exact: true })).toBeVisible()
   await page.reload()
   await expect(page.getByLabel('Price of Suspension spring')).toHaveValue('16.50')
-  await page.goto(`${own.url}/tables/trouble`)
+  await open(page, `${own.url}/tables/trouble`)
   await page.getByLabel('How often: It is out of beat').fill('40')
   await page.getByRole('button', { name: 'Chances of: Is the beat even?' }).click()
   await page.getByLabel('Is the beat even? yes, under: It is out of beat').fill('1.5')

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { StockRow } from '@treadle/contract'
 import { bar, counted, pick, send, type } from './taken.ts'
-import { expect, press, test } from './workshop.ts'
+import { expect, open, press, test } from './workshop.ts'
 
 test('a worn great wheel is reversed, from the first step to the last, by pedal', async ({ own, page }) => {
   const { address, read } = await counted(own)
@@ -73,7 +73,7 @@ test('what can’t be undone waits for the owner; trundles go from field to fiel
   await press(page)
   await expect.poll(async () => (await read()).wheels[0]?.done).toEqual(['straighten'])
 
-  await page.goto(`${address}/wheels?at=going+Third+pinion`)
+  await open(page, `${address}/wheels?at=going+Third+pinion`)
   await pick(page, 'Its leaves are', 'trundles of a lantern')
   await page.getByLabel('Trundle 1', { exact: true }).focus()
   for (const figure of ['1.2', '1.2', '1.14', '1.2', '1.2', '1.21', '1.2', '1.2']) {
@@ -160,7 +160,7 @@ test('the depthing tool by the foot, a part to make, and a donor that fits', asy
   await expect.poll(async () => (await read()).depths[0]?.keptMm).toBeCloseTo(40.5, 2)
   await bar(page, 'Press for the next mesh: Third')
 
-  await page.goto(`${address}/make`)
+  await open(page, `${address}/make`)
   await page.getByLabel('A part to make').selectOption('click rivet')
   await page.getByRole('button', { name: 'Draw it' }).click()
   await expect(page.getByRole('img', { name: /click rivet: 6\.05 mm long/ })).toBeVisible()
@@ -183,14 +183,14 @@ test('the depthing tool by the foot, a part to make, and a donor that fits', asy
   await expect(listed).toHaveText(/click rivet, made/)
   await bar(page, 'Press to go on and assemble')
 
-  await page.goto(`${own.url}/drawers/donors`)
+  await open(page, `${own.url}/drawers/donors`)
   await page.getByRole('button', { name: 'Put in a part' }).click()
   await type(page, 'Count', '84')
   await type(page, 'Module', '0.75')
   await page.getByLabel('Out of').fill('a wall movement')
   await page.getByRole('button', { name: 'Put it in' }).click()
   await expect(page.getByRole('button', { name: 'Change the wheel of 84, a wall movement' })).toBeVisible()
-  await page.goto(`${address}/wheels`)
+  await open(page, `${address}/wheels`)
   await type(page, 'Outside', '65')
   await expect(page.getByRole('region', { name: 'Donors' }).getByText(/a wall movement/)).toBeVisible()
   await page.getByRole('button', { name: 'Take this' }).click()
@@ -245,7 +245,7 @@ test('a cut pinion’s fresh track, and a finish noted where it was used', async
   await type(page, 'Leaves, long', '3')
   await expect(page.getByText(/No fresh track/)).toBeVisible()
 
-  await page.goto(`${address}/make`)
+  await open(page, `${address}/make`)
   const finish = page.getByRole('region', { name: 'Finish' })
   await expect(finish.getByRole('button', { name: 'Note it' })).toBeDisabled()
   await finish.getByLabel('Grit ladder used').selectOption({ label: 'Pallet faces' })

@@ -1,13 +1,17 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { once } from 'node:events'
+import type { Server } from 'node:http'
 import { createServer, type AddressInfo } from 'node:net'
 import { join } from 'node:path'
 import { test as base, expect, type Page } from '@playwright/test'
 import type { BenchPage } from '@treadle/contract'
+import type * as TreadleServer from '@treadle/server'
 import pg from 'pg'
+import { pino } from 'pino'
 
 const ROOT = join(import.meta.dirname, '..')
+const PAGES = join(ROOT, 'web/dist')
 
 function env(name: string): string {
   const value = process.env[name]
@@ -15,48 +19,77 @@ function env(name: string): string {
   return value
 }
 
-/** A running workshop with a database of its own, and its server to stop and start. */
+/**
+ * A running workshop with a database of its own. It is served from within the tests' own process; what is to be killed as
+ * by a power cut has a process to itself.
+ */
 export class Workshop {
-  #server: ChildProcess | undefined
+  #process: ChildProcess | undefined
+  #here: { server: Server; connection: TreadleServer.Connection } | undefined
   readonly #name = `t_${randomUUID().replaceAll('-', '')}`
+  readonly #alone: boolean
   port = 0
+
+  constructor({ alone = false } = {}) {
+    this.#alone = alone
+  }
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`
   }
 
-  async open(template: 't_demo' | 't_empty'): Promise<void> {
-    await run(`create database ${this.#name} template ${template} strategy file_copy`)
-    this.port = await freePort()
-    await this.start()
+  get #serving(): string {
+    return env('TREADLE_TEST_SERVING').replace(/[^/]*$/, this.#name)
   }
 
+  async open(template: 't_demo' | 't_empty'): Promise<void> {
+    await run(`create database ${this.#name} template ${template} strategy file_copy`)
+    if (this.#alone) {
+      this.port = await freePort()
+      await this.start()
+    } else await this.#serveHere()
+  }
+
+  async #serveHere(): Promise<void> {
+    const { connect, makeApp } = (await import(env('TREADLE_APP'))) as typeof TreadleServer
+    const connection = connect(this.#serving)
+    const app = makeApp({ db: connection.db, version: '0', logger: pino({ level: 'error' }), pages: PAGES })
+    const server = app.listen(0, '127.0.0.1')
+    await once(server, 'listening')
+    this.port = (server.address() as AddressInfo).port
+    this.#here = { server, connection }
+  }
+
+  /** Starts the process of one that has its own, after it was killed. */
   async start(): Promise<void> {
-    this.#server = spawn(process.execPath, [env('TREADLE_SERVER')], {
+    this.#process = spawn(process.execPath, [env('TREADLE_SERVER')], {
       env: {
         ...process.env,
-        DATABASE_URL: env('TREADLE_TEST_SERVING').replace(/[^/]*$/, this.#name),
+        DATABASE_URL: this.#serving,
         DATABASE_ADMIN_URL: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name),
         PORT: String(this.port),
         TREADLE_MIGRATIONS: join(ROOT, 'server/migrations'),
-        TREADLE_PAGES: join(ROOT, 'web/dist'),
+        TREADLE_PAGES: PAGES,
         LOG_LEVEL: 'error',
       },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })
-    await once(this.#server, 'message')
+    await once(this.#process, 'message')
   }
 
-  /** Ends the server at once, as a power cut would. */
+  /** Ends the process of one that has its own at once, as a power cut would. */
   async kill(): Promise<void> {
-    if (!this.#server || this.#server.exitCode !== null) return
-    const gone = once(this.#server, 'exit')
-    this.#server.kill('SIGKILL')
+    if (!this.#process || this.#process.exitCode !== null) return
+    const gone = once(this.#process, 'exit')
+    this.#process.kill('SIGKILL')
     await gone
   }
 
   async close(): Promise<void> {
     await this.kill()
+    this.#here?.server.close()
+    this.#here?.server.closeAllConnections()
+    await this.#here?.connection.pool.end()
     await run(`drop database if exists ${this.#name} with (force)`)
   }
 
@@ -71,11 +104,11 @@ export class Workshop {
   }
 
   /** Says something to its database itself, as nobody can through its pages. */
-  async sql(text: string): Promise<void> {
+  async sql<R extends pg.QueryResultRow = never>(text: string): Promise<R[]> {
     const client = new pg.Client({ connectionString: env('TREADLE_TEST_DATABASE').replace(/[^/]*$/, this.#name) })
     await client.connect()
     try {
-      await client.query(text)
+      return (await client.query<R>(text)).rows
     } finally {
       await client.end()
     }
@@ -129,9 +162,14 @@ async function freePort(): Promise<number> {
 
 /**
  * `demo` is shared by the tests of a worker; `own` is a test's alone, with one person at its bench, to be stopped and
- * filled as it likes; `empty` is one that nobody has opened yet.
+ * filled as it likes; `alone` is like that, and is killed; `empty` is one that nobody has opened yet.
  */
-export const test = base.extend<{ own: Workshop; empty: Workshop }, { demo: Workshop }>({
+export const test = base.extend<{ own: Workshop; alone: Workshop; empty: Workshop }, { demo: Workshop }>({
+  context: async ({ context }, use) => {
+    // What is fetched for later, once a page is idle, is tried by itself: here it would take half the time of a short test.
+    await context.addInitScript(() => (window.requestIdleCallback = () => 0))
+    await use(context)
+  },
   empty: async ({}, use) => {
     const workshop = new Workshop()
     await workshop.open('t_empty')
@@ -154,7 +192,34 @@ export const test = base.extend<{ own: Workshop; empty: Workshop }, { demo: Work
     await use(workshop)
     await workshop.close()
   },
+  alone: async ({}, use) => {
+    const workshop = new Workshop({ alone: true })
+    await workshop.open('t_empty')
+    await workshop.hire('Ida Vos')
+    await use(workshop)
+    await workshop.close()
+  },
 })
+
+/**
+ * Goes to an address as a link within the page does, once a page of this workshop is open: it is not loaded anew. What
+ * it showed a moment ago it may show still; where something was changed behind its back, `goto` is what is wanted.
+ */
+export async function open(page: Page, address: string): Promise<void> {
+  const { origin, pathname, search } = new URL(address)
+  if (!page.url().startsWith(`${origin}/`)) {
+    await page.goto(address)
+    return
+  }
+  const at = `${pathname}${search}`
+  await page.evaluate((to) => {
+    history.pushState(null, '', to)
+    dispatchEvent(new PopStateEvent('popstate', { state: null }))
+  }, at)
+  await page.locator(`#main[data-at="${escaped(at)}"]`).waitFor()
+}
+
+const escaped = (text: string) => text.replace(/["\\]/g, '\\$&')
 
 /** Presses the pedal: the key goes down and comes up with nothing focused. */
 export async function press(page: Page): Promise<void> {

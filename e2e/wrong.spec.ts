@@ -61,20 +61,20 @@ test('two tabs change one hole: both are shown, and the person chooses', async (
   await expect(other.getByLabel(/^Plate here/)).toHaveValue('3.3')
 })
 
-test('the server stops in mid-typing: a calm banner, nothing lost, sent when it is back', async ({ own, page }) => {
-  await page.goto(`${own.url}/take-in`)
+test('the server stops in mid-typing: a calm banner, nothing lost, sent when it is back', async ({ alone, page }) => {
+  await page.goto(`${alone.url}/take-in`)
   await page.getByLabel('Owner *').fill('Toll house')
   await page.getByLabel('What you call it *').fill('Toll clock')
   await page.getByLabel('In the owner’s words *').fill('Runs backwards, she says.')
-  await own.kill()
+  await alone.kill()
   await page.getByRole('button', { name: 'Take it in' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'does not answer' })).toBeVisible()
   await expect(page.getByLabel('In the owner’s words *')).toHaveValue('Runs backwards, she says.')
-  await own.start()
+  await alone.start()
   await expect(page.getByRole('heading', { name: 'Toll clock' })).toBeVisible({ timeout: 30_000 })
   await expect(page.getByRole('status').filter({ hasText: 'does not answer' })).toBeHidden()
   // The change was retried, and made once.
-  await page.goto(own.url)
+  await page.goto(alone.url)
   await expect(page.getByRole('link', { name: /Toll clock/ })).not.toHaveCount(0)
   await expect(page.getByRole('heading', { name: 'Arrive 1' })).toBeVisible()
 })

@@ -35,7 +35,7 @@ let reviving = false
 await requireFree(port)
 const built = await hold(`build ${ROOT}`, { what: 'The building of the pages' })
 ensureModules()
-buildPages()
+await buildPages()
 const main = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
 built()
 // Two first starts in one folder lay it down one after the other; what the first has done the second finds done.

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { ensureModules } from './lib/modules.mjs'
 import { ROOT } from './lib/root.mjs'
 import { ask, gather, watch } from './lib/run.mjs'
+import { ofPlaywright, ofVitest, slowest } from './lib/slowest.mjs'
 
 const asked = process.argv.slice(2)
 const ALL_SPECS = '*'
@@ -18,6 +19,10 @@ const wanted = (part) => (changed ? part !== 'e2e' || picked.length > 0 : asked.
 const bin = (name) => join(ROOT, 'node_modules', name)
 const results = join(ROOT, 'test-results')
 const ROOMS = ['core', 'reckon', 'contract', 'server', 'web', 'demo']
+/** So many of the slowest tests are told, and how long each phase took. */
+const SLOWEST = 20
+const took = []
+const tests = []
 let passed = 0
 let failed = 0
 let stop = () => undefined
@@ -26,16 +31,16 @@ try {
   ensureModules()
   rmSync(results, { recursive: true, force: true })
   mkdirSync(results, { recursive: true })
-  if (wanted('checks')) await checks()
-  if (wanted('unit')) await vitest('unit', {})
-  if (wanted('api') || wanted('e2e')) {
-    const { prepareTestDatabases } = await import('./lib/testDatabase.mjs')
-    const prepared = await prepareTestDatabases({ demo: wanted('e2e') })
-    stop = prepared.stop
-    const { buildPages } = await import('./lib/build.mjs')
-    buildPages()
-    if (wanted('api')) await vitest('api', prepared.environment)
-    if (wanted('e2e')) await endToEnd(prepared.environment)
+  // The databases, pages and programs of the later tests are made while the checks and the unit tests run.
+  const prepared = wanted('api') || wanted('e2e') ? phase('made ready meanwhile', prepare) : null
+  // What it may be refused for is told where it is waited for.
+  prepared?.catch(() => undefined)
+  if (wanted('checks')) await phase('checks', checks)
+  if (wanted('unit')) await phase('unit', () => vitest('unit', {}))
+  if (prepared) {
+    const { environment } = await prepared
+    if (wanted('api')) await phase('api', () => vitest('api', environment))
+    if (wanted('e2e')) await phase('e2e', () => endToEnd(environment))
   }
 } catch (error) {
   console.error(error)
@@ -44,7 +49,35 @@ try {
   stop()
 }
 process.exitCode = failed === 0 && (passed > 0 || changed) ? 0 : 1
+if (tests.length > 0) console.log(`— the slowest\n${slowest(tests, SLOWEST).join('\n')}`)
+console.log(`— ${took.map(({ name, seconds }) => `${name} ${seconds.toFixed(0)} s`).join(', ')}`)
 console.log(`${passed} passed, ${failed} failed`)
+
+async function phase(name, work) {
+  const began = performance.now()
+  try {
+    return await work()
+  } finally {
+    took.push({ name, seconds: (performance.now() - began) / 1000 })
+  }
+}
+
+/** Databases to copy, and, for the browser, the pages and the servers. */
+async function prepare() {
+  const { prepareTestDatabases } = await import('./lib/testDatabase.mjs')
+  const prepared = await prepareTestDatabases({ demo: wanted('e2e') })
+  stop = prepared.stop
+  if (!wanted('e2e')) return prepared
+  const { buildPages, buildServer } = await import('./lib/build.mjs')
+  const { ensureChromium } = await import('./lib/chromium.mjs')
+  ensureChromium()
+  await buildPages()
+  const programs = {
+    TREADLE_SERVER: fileURLToPath(await buildServer('server/src/main.ts', 'server')),
+    TREADLE_APP: await buildServer('server/src/index.ts', 'app'),
+  }
+  return { ...prepared, environment: { ...prepared.environment, ...programs } }
+}
 
 /** All checks side by side, the longest first; each says its piece once it is done. */
 async function checks() {
@@ -88,15 +121,11 @@ async function vitest(project, environment) {
     ],
     { env: { ...process.env, TZ: 'UTC', ...environment } },
   )
-  count(report, status, (r) => [r.numPassedTests, r.numFailedTests])
+  count(report, status, (r) => [r.numPassedTests, r.numFailedTests], ofVitest)
 }
 
 async function endToEnd(environment) {
   console.log('— end-to-end tests')
-  const { buildServer } = await import('./lib/build.mjs')
-  const { ensureChromium } = await import('./lib/chromium.mjs')
-  ensureChromium()
-  const server = fileURLToPath(await buildServer('server/src/main.ts', 'server'))
   const report = join(results, 'e2e.json')
   const { status } = await watch(
     process.execPath,
@@ -108,15 +137,15 @@ async function endToEnd(environment) {
       ...picked.filter((word) => word !== ALL_SPECS),
       ...(picked.length > 0 && !picked.includes(ALL_SPECS) ? ['--no-deps'] : []),
     ],
-    {
-      env: { ...process.env, TZ: 'UTC', ...environment, TREADLE_SERVER: server, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
-    },
+    { env: { ...process.env, TZ: 'UTC', ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: report } },
   )
-  count(report, status, (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky])
+  count(report, status, (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky], ofPlaywright)
 }
 
-function count(report, status, read) {
-  const [good, bad] = existsSync(report) ? read(JSON.parse(readFileSync(report, 'utf8'))) : [0, 0]
+function count(report, status, read, times) {
+  const told = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null
+  const [good, bad] = told ? read(told) : [0, 0]
+  if (told) tests.push(...times(told))
   passed += good
   failed += bad
   // A runner that failed without a failed test (a file that does not load) is a failure too.

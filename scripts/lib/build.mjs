@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { bundle, newest } from './bundle.mjs'
 import { ROOT } from './root.mjs'
-import { must } from './run.mjs'
+import { gather } from './run.mjs'
 
 /** The folder of the built pages. */
 export const PAGES = join(ROOT, 'web', 'dist')
@@ -19,13 +19,13 @@ const WEB_SOURCES = [
 const SERVER_SOURCES = ['core/src', 'contract/src', 'server/src', 'demo/src', 'package-lock.json']
 
 /** Builds the pages when their sources are newer. */
-export function buildPages() {
+export async function buildPages() {
   const latest = String(newest(WEB_SOURCES))
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === latest) return
   console.error('Building the pages…')
-  must(process.execPath, [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
-    cwd: join(ROOT, 'web'),
-  })
+  const vite = [join(ROOT, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn']
+  const { status, output } = await gather(process.execPath, vite, { cwd: join(ROOT, 'web') })
+  if (status !== 0) throw new Error(`The pages can’t be built.\n${output}`)
   writeFileSync(STAMP, latest)
 }
 

@@ -6,7 +6,17 @@ import { ROOT } from './root.mjs'
 
 const SOURCES = ['core/src', 'reckon/src', 'contract/src', 'scripts/commands', 'package-lock.json']
 
-/** Bundles a TypeScript entry, our own workspaces inlined and npm packages left outside, unless it is newer than all sources. */
+/** What is not JavaScript alone stays a package of its own. */
+const NATIVE = ['sharp', 'pg-native']
+/** Packages that are no modules yet ask for others as they always did. */
+const REQUIRE =
+  "import { createRequire as __createRequire } from 'node:module'\nconst require = __createRequire(import.meta.url)"
+
+/**
+ * Bundles a TypeScript entry with all it needs, unless the bundle is newer than all sources.
+ *
+ * One file is read in half the time that its several hundred take.
+ */
 export async function bundle(entry, name, sources = SOURCES) {
   const folder = join(ROOT, 'node_modules', '.treadle')
   const outfile = join(folder, `${name}.mjs`)
@@ -24,7 +34,8 @@ export async function bundle(entry, name, sources = SOURCES) {
     format: 'esm',
     target: 'node20',
     logLevel: 'error',
-    plugins: [packagesOutside],
+    external: NATIVE,
+    banner: { js: REQUIRE },
   })
   // Its service would linger beside the workshop.
   await stop()
@@ -44,15 +55,4 @@ export function newest(sources) {
       latest = Math.max(latest, statSync(join(path, file)).mtimeMs)
   }
   return latest
-}
-
-const packagesOutside = {
-  name: 'packages-outside',
-  setup(build) {
-    build.onResolve({ filter: /^[^./]/ }, (args) =>
-      args.path.startsWith('@treadle/') || args.kind === 'entry-point'
-        ? undefined
-        : { path: args.path, external: true },
-    )
-  },
 }

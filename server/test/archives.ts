@@ -52,7 +52,7 @@ export async function contents(zip: Buffer): Promise<Entries> {
 /** A zip of these entries, as somebody else might make one. */
 export async function zipped(entries: Entries | [string, Buffer][]): Promise<Buffer> {
   const zip = new yazl.ZipFile()
-  for (const [name, bytes] of entries) zip.addBuffer(bytes, name)
+  for (const [name, bytes] of entries) zip.addBuffer(bytes, name, { compress: bytes.length > 0 })
   zip.end()
   return buffer(zip.outputStream)
 }

@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto'
+import { once } from 'node:events'
+import type { Server } from 'node:http'
 import pg from 'pg'
 import { pino } from 'pino'
 import supertest from 'supertest'
@@ -31,13 +33,17 @@ export function useWorkshop(options: Partial<Parameters<typeof makeApp>[0]> = {}
   if (!admin || !serving) throw new Error('Run these by npm test: they need its database.')
   const name = `t_${randomUUID().replaceAll('-', '')}`
   const workshop = {} as Workshop
+  let server: Server
   beforeAll(async () => {
     await runSql(admin, `create database ${name} template t_empty strategy file_copy`)
     workshop.connection = connect(serving.replace(/[^/]*$/, name))
     workshop.adminUrl = admin.replace(/[^/]*$/, name)
     const app = makeApp({ db: workshop.connection.db, version: 'test', logger: pino({ level: 'silent' }), ...options })
     workshop.app = app
-    workshop.request = supertest(app)
+    // Listening once for all that is asked: given an app alone, each request would have one listen for itself.
+    server = app.listen(0, '127.0.0.1')
+    await once(server, 'listening')
+    workshop.request = supertest(server)
     workshop.takeIn = async (part = {}) => {
       const answer = await workshop.request
         .post('/api/jobs')
@@ -48,6 +54,8 @@ export function useWorkshop(options: Partial<Parameters<typeof makeApp>[0]> = {}
     }
   })
   afterAll(async () => {
+    server.close()
+    server.closeAllConnections()
     await workshop.connection.pool.end()
     await runSql(admin, `drop database ${name} with (force)`)
   })
