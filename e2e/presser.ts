@@ -65,7 +65,9 @@ export async function pressAtRandom({ context, shop, views, seed, steps }: Press
     let drawn = uniform() * total
     const [, name, act] = actions.find(([weight]) => (drawn -= weight) < 0) ?? actions[0]!
     done.push(`${step}, tab ${tabs.indexOf(tab) + 1}, ${tab.at}: ${name}`)
-    const what = await act(tab)
+    const what = await act(tab).catch((error: unknown) => {
+      throw new Error(`seed ${seed}\n${done.slice(-12).join('\n')}\n${(error as Error).message}`, { cause: error })
+    })
     done.push(`${done.pop()} ${what ?? '(nothing there)'}`)
     await tab.settled()
     const said = await tab.words()

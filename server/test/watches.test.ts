@@ -116,6 +116,24 @@ describe('a watch', () => {
     expect((await told()).minutes).toEqual([])
   })
 
+  test('gives its rate by each half hour that it lasted, and by all of it once it is over', async () => {
+    const toS = async () => (await again()).watches.find((w) => w.id === watch.id)?.run?.toS
+    const minutes = (from: number, until: number) => Array.from({ length: until - from }, (_, i) => minute(from + i))
+    await tell(minutes(0, 120)).expect(204)
+    expect(await toS()).toBe(7200)
+    await tell(minutes(120, 149)).expect(204)
+    expect(await toS()).toBe(7200)
+    await tell(minutes(149, 151)).expect(204)
+    expect(await toS()).toBe(60 * 151)
+    await tell(minutes(151, 161)).expect(204)
+    const { version } = (await again()).watches.find((w) => w.id === watch.id)!
+    await put({ ...watch, version, endedAt: '2026-06-01T22:41:00Z' }).expect(200)
+    expect(await toS()).toBe(60 * 161)
+    // What is still told of one that is over counts at once.
+    await tell(minutes(161, 163)).expect(204)
+    expect(await toS()).toBe(60 * 163)
+  })
+
   test('of another clock is not told to, nor found under it', async () => {
     const other = await shop.takeIn()
     await shop.request

@@ -7,6 +7,7 @@ import { Columns, type Column } from '../parts/Columns.tsx'
 import { NoSuchPage } from '../parts/ErrorBoundary.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
+import { ChangeRow } from './drawers/ChangeRow.tsx'
 import { Donors } from './drawers/Donors.tsx'
 import { Oils } from './drawers/Oils.tsx'
 import { StockForm } from './drawers/StockForm.tsx'
@@ -210,16 +211,8 @@ function Standing({ row }: { row: StockRow }) {
 
 function ChangeButton({ row, onEdit }: { row: StockRow; onEdit: () => void }) {
   const size = (row.measuredMm ?? row.outsideMm ?? row.widthMm)?.toFixed(2) ?? 'no'
-  return (
-    <Button
-      variant="subtle"
-      size="compact-md"
-      onClick={onEdit}
-      aria-label={`Change the ${row.kind} of ${size} mm${row.insideMm === null ? '' : ` by ${row.insideMm.toFixed(2)}`}`}
-    >
-      Change
-    </Button>
-  )
+  const bore = row.insideMm === null ? '' : ` by ${row.insideMm.toFixed(2)}`
+  return <ChangeRow what={`the ${row.kind} of ${size} mm${bore}`} onEdit={onEdit} />
 }
 
 /** The thing end on, all at one scale: a bush with its bore, a tool by what it cuts. */

@@ -6,6 +6,7 @@ import { v7 as uuid } from 'uuid'
 import { queryClient, sayNotKept, sendAsChange, useDonors } from '../../data/queries.ts'
 import { Columns, type Column } from '../../parts/Columns.tsx'
 import { Loaded } from '../../parts/Loading.tsx'
+import { ChangeRow } from './ChangeRow.tsx'
 import { DrawerForm } from './DrawerForm.tsx'
 
 const SIZES = [
@@ -81,14 +82,10 @@ function columnsOf(onEdit: (id: string) => void): Column<DonorRow>[] {
     {
       key: 'change',
       show: (d) => (
-        <Button
-          variant="subtle"
-          size="compact-md"
-          onClick={() => onEdit(d.id)}
-          aria-label={`Change the ${d.kind} of ${d.count ?? 'no count'}${d.from === '' ? '' : `, ${d.from}`}`}
-        >
-          Change
-        </Button>
+        <ChangeRow
+          what={`the ${d.kind} of ${d.count ?? 'no count'}${d.from === '' ? '' : `, ${d.from}`}`}
+          onEdit={() => onEdit(d.id)}
+        />
       ),
     },
   ]

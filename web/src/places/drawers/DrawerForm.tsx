@@ -13,6 +13,9 @@ interface Row extends Record<string, unknown> {
   version: number
 }
 
+/** There is one at a time. */
+export const DRAWER_FORM = 'drawer-form'
+
 interface DrawerFormProps<R extends Row> {
   /** where its rows are kept: /PATH/ID, and what is asked again then */
   path: string
@@ -88,7 +91,7 @@ export function DrawerForm<R extends Row>(props: DrawerFormProps<R>) {
   // What belongs to the row as a whole, and to no one field of it.
   const whole = typeof form.errors[''] === 'string' ? form.errors[''] : null
   return (
-    <form onSubmit={form.onSubmit((values) => save(values))} noValidate>
+    <form id={DRAWER_FORM} onSubmit={form.onSubmit((values) => save(values))} noValidate>
       <div className={parts.fields}>{children(form, number)}</div>
       {whole !== null && <p role="alert">{whole}.</p>}
       <Group mt="sm">

@@ -9,6 +9,7 @@ import { DayField } from '../../parts/DayField.tsx'
 import { Loaded } from '../../parts/Loading.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { ChangeRow } from './ChangeRow.tsx'
 import { DrawerForm } from './DrawerForm.tsx'
 
 const TITLES: Record<OilKind, string> = { 'pivot oil': 'Pivot oils', 'heavy oil': 'Heavy oils', grease: 'Greases' }
@@ -95,11 +96,7 @@ function columnsOf(seen: OilSeen[], nowS: number, onEdit: (id: string) => void):
     { key: 'drawer', title: 'Drawer', value: (o) => o.drawer, show: (o) => o.drawer },
     {
       key: 'change',
-      show: (o) => (
-        <Button variant="subtle" size="compact-md" onClick={() => onEdit(o.id)} aria-label={`Change ${o.name}`}>
-          Change
-        </Button>
-      ),
+      show: (o) => <ChangeRow what={o.name} onEdit={() => onEdit(o.id)} />,
     },
   ]
 }

@@ -8,6 +8,7 @@ import { Columns, type Column } from '../../parts/Columns.tsx'
 import { Loaded } from '../../parts/Loading.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { ChangeRow } from './ChangeRow.tsx'
 import { DrawerForm } from './DrawerForm.tsx'
 import { FileAdviser } from './FileAdviser.tsx'
 
@@ -87,11 +88,7 @@ function columnsOf(kind: ToolKind, onEdit: (id: string) => void): Column<ToolRow
     words('drawer', 'Drawer'),
     {
       key: 'change',
-      show: (t) => (
-        <Button variant="subtle" size="compact-md" onClick={() => onEdit(t.id)} aria-label={`Change ${toolWords(t)}`}>
-          Change
-        </Button>
-      ),
+      show: (t) => <ChangeRow what={toolWords(t)} onEdit={() => onEdit(t.id)} />,
     },
   ]
 }
