@@ -382,7 +382,7 @@ test('a recording from the owner is laid over how the clock left: it was moved, 
   const footingId = randomUUID()
   await send(own, 'PUT', `/jobs/${job.id}/footings/${footingId}`, { ...footing, id: footingId, version: 0 })
   await send(own, 'POST', `/jobs/${job.id}/call-off`, { reason: 'The owner took it home.' })
-  await open(page, `${own.url}/clocks/${(await job.read()).clock.id}`)
+  await page.goto(`${own.url}/clocks/${(await job.read()).clock.id}`)
   await page.locator('input[type=file]').setInputFiles(record('moved.wav', moved.samples, moved.sampleRate))
   await expect(page.getByText(/Clearly it stands otherwise than when it left/)).toBeVisible({ timeout: 60_000 })
   await expect(page.getByText(/Ask whether it was moved/)).toBeVisible()

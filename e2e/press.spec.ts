@@ -5,7 +5,7 @@ import { viewsOf } from './views.ts'
 
 /** Of `npm run press`; of the suite, a short one that is always the same. */
 const SEED = Number(process.env.TREADLE_PRESS_SEED ?? 28)
-const STEPS = Number(process.env.TREADLE_PRESS_STEPS ?? 40)
+const STEPS = Number(process.env.TREADLE_PRESS_STEPS ?? 25)
 
 test.describe.configure({ mode: 'parallel' })
 

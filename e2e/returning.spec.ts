@@ -337,7 +337,7 @@ test('the workshop is carried away in one zip and comes in elsewhere; a changed 
   const { clock } = await read(await own.job(CUSTOMS))
   const { id: _, ownerId: _o, ...known } = clock
   await send(own, 'PATCH', `/clocks/${clock.id}`, { ...known, marks: 'A number inside the door.' })
-  await open(page, `${own.url}/settings`)
+  await page.goto(`${own.url}/settings`)
   await choose.setInputFiles(good)
   await expect(there.getByRole('status')).toContainText('All of it is here already.')
   await expect(there.getByText('1 row stands here otherwise')).toBeVisible()

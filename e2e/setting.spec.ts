@@ -205,7 +205,7 @@ test('from clean parts to a passed trial, by pedal, with a stop in the middle', 
   await send(own, 'POST', `/jobs/${(await read()).job.id}/overrides`, {
     ...{ id: randomUUID(), gate: 'beat', reason: 'The practice clock limps; this one does not.' },
   })
-  await open(page, `${address}/trial`)
+  await page.goto(`${address}/trial`)
   await step(page, 'Press to begin its trial')
   await expect(page.getByRole('heading', { name: 'Day 1 of 7' })).toBeVisible()
   await expect.poll(async () => (await read()).events.some((e) => e.kind === 'trial')).toBe(true)
