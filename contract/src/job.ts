@@ -316,10 +316,11 @@ export interface JobPage {
   owed: Owed[]
 }
 
+/** A clock in the workshop as its tag shows it, and no more: the Bench has hundreds, and is asked for again and again. */
 export interface BenchTag {
-  job: JobRow
-  clock: Clock
-  owner: Owner
+  job: Pick<JobRow, 'id' | 'number' | 'bay' | 'promisedOn' | 'waitsFor'>
+  clock: Pick<Clock, 'id' | 'name' | 'kind'>
+  owner: Pick<Owner, 'id' | 'name' | 'phone'>
   owed: Owed[]
   /** who worked on it last */
   by: string

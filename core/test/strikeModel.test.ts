@@ -4,7 +4,7 @@ import {
   faultsFor,
   faultsOfPattern,
   patternInWords,
-  roundOfTimes,
+  ROUND_OF_TIMES,
   snailEdge,
   STANDS_RIGHT,
   stepOfRack,
@@ -219,7 +219,7 @@ describe('the story of a strike', () => {
       for (const halves of STRIKE_KIND_FACTS[kind].halves) {
         const setUp = { kind, halves, stands: STANDS_RIGHT }
         const round = strikeRound(setUp)
-        for (const time of roundOfTimes()) {
+        for (const time of ROUND_OF_TIMES) {
           const { moments } = strikeStory(setUp, time)
           const struck = at(round, time.hour, time.quarter)
           const last = moments.at(-1)!
@@ -243,7 +243,7 @@ describe('the story of a strike', () => {
           for (const amount of found.usual.slice(0, 2)) {
             const setUp = { kind, halves, stands: withFault(found, amount) }
             const round = strikeRound(setUp)
-            for (const time of roundOfTimes().filter((t) => [1, 4, 12].includes(t.hour))) {
+            for (const time of ROUND_OF_TIMES.filter((t) => [1, 4, 12].includes(t.hour))) {
               const struck = at(round, time.hour, time.quarter)
               const { moments } = strikeStory(setUp, time)
               const keys = moments.map((m) => m.key)

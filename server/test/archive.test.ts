@@ -19,11 +19,11 @@ const ROOT = join(import.meta.dirname, '..', '..')
 const folder = mkdtempSync(join(tmpdir(), 'treadle-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 
-/** Of each table: how many rows, and a digest of all of them. */
+/** Of each table: how many rows, and a digest of all of them; but for what the database notes by itself as they are put in. */
 async function digests(url: string): Promise<Record<string, { count: number; digest: string }>> {
   return withClientAt(url, async (client) => {
     const all = await client.query<{ name: string }>(
-      "select tablename as name from pg_tables where schemaname = 'public'",
+      "select tablename as name from pg_tables where schemaname = 'public' and tablename <> 'last_changes'",
     )
     const found: Record<string, { count: number; digest: string }> = {}
     for (const { name } of all.rows) {

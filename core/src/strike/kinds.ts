@@ -75,19 +75,29 @@ export function likelyStrike(work: {
 }
 
 /** The times of one round of the dial, from a quarter past twelve to twelve. */
-export function roundOfTimes(): StrikeTime[] {
-  return [12, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].flatMap((hour) => [
-    { hour, quarter: 1 },
-    { hour, quarter: 2 },
-    { hour, quarter: 3 },
-    { hour: (hour % 12) + 1, quarter: 0 },
-  ])
-}
+export const ROUND_OF_TIMES: readonly StrikeTime[] = [12, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].flatMap((hour) => [
+  { hour, quarter: 1 },
+  { hour, quarter: 2 },
+  { hour, quarter: 3 },
+  { hour: (hour % 12) + 1, quarter: 0 },
+])
 
 /** What a clock of this kind strikes when all is right, at every time of the round at which it strikes at all. */
-export function strikesRight(kind: StrikeKind, halves: Halves): Struck[] {
+export function strikesRight(kind: StrikeKind, halves: Halves): readonly Struck[] {
+  const key = `${kind} ${halves}`
+  const known = RIGHT.get(key)
+  if (known) return known
+  const right = reckonRight(kind, halves)
+  RIGHT.set(key, right)
+  return right
+}
+
+/** Of every kind and way of the halves, reckoned once. */
+const RIGHT = new Map<string, readonly Struck[]>()
+
+function reckonRight(kind: StrikeKind, halves: Halves): Struck[] {
   const { quarters } = STRIKE_KIND_FACTS[kind]
-  return roundOfTimes().flatMap(({ hour, quarter }) => {
+  return ROUND_OF_TIMES.flatMap(({ hour, quarter }) => {
     const struck = { hour, quarter, quarters: 0, blows: 0 }
     if (quarter === 0) struck.blows = hour
     if (quarters === 'chime' || quarters === 'bird') struck.quarters = quarter === 0 ? 4 : quarter

@@ -1,6 +1,6 @@
 import type { Halves } from './blows.ts'
 import { countWheel } from './countWheel.ts'
-import { roundOfTimes, STRIKE_KIND_FACTS, type StrikeKind, type StrikeTime, type Struck } from './kinds.ts'
+import { ROUND_OF_TIMES, STRIKE_KIND_FACTS, type StrikeKind, type StrikeTime, type Struck } from './kinds.ts'
 
 /** How the parts of a strike stand. */
 export interface Standing {
@@ -165,7 +165,7 @@ export function strikeOnce(
 /** What is struck right round the dial, at every time at which anything is struck or should be. */
 export function strikeRound(setUp: StrikeSetUp): StruckHow[] {
   let state = beforeRound(setUp)
-  return roundOfTimes().map((time) => {
+  return ROUND_OF_TIMES.map((time) => {
     const { struck, state: after } = strikeOnce(setUp, state, time)
     state = after
     return struck

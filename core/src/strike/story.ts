@@ -1,4 +1,4 @@
-import { roundOfTimes, STRIKE_KIND_FACTS, timeInWords, type StrikeTime } from './kinds.ts'
+import { ROUND_OF_TIMES, STRIKE_KIND_FACTS, timeInWords, type StrikeTime } from './kinds.ts'
 import {
   DRUM_PHRASES,
   HAMMER_FALLS,
@@ -67,7 +67,7 @@ export interface Story {
 /** The wheels as they stand just before a time of the round, everything before it struck. */
 export function stateBefore(setUp: StrikeSetUp, time: StrikeTime): StrikeState {
   let state = beforeRound(setUp)
-  for (const one of roundOfTimes()) {
+  for (const one of ROUND_OF_TIMES) {
     if (one.hour === time.hour && one.quarter === time.quarter) break
     state = strikeOnce(setUp, state, one).state
   }

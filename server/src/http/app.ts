@@ -3,6 +3,7 @@ import helmet from 'helmet'
 import { existsSync, readFileSync } from 'node:fs'
 import type { ServerResponse } from 'node:http'
 import { join } from 'node:path'
+import { constants } from 'node:zlib'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import sirv from 'sirv'
@@ -109,7 +110,7 @@ export function makeApp(options: AppOptions): Express {
       if (begins !== null) res.set('X-Pages', begins)
       next()
     },
-    compression({ filter: worthIt }),
+    compression({ filter: worthIt, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 1 } } }),
     bodyInTime(bodyMs),
     ...(disk === undefined ? [] : [diskGuard(typeof disk === 'string' ? () => freeBytesOf(disk) : disk)]),
     express.json({ limit: '1mb', type: 'application/json' }),

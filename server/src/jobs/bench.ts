@@ -1,46 +1,34 @@
-import type { Settings, UnreadableRow } from '@treadle/contract'
-import { heedMarks, recallsOf, standingOf, type Owed } from '@treadle/core'
-import { desc, inArray, isNull } from 'drizzle-orm'
+import type { BenchPage, BenchTag, Settings, UnreadableRow } from '@treadle/contract'
+import { heedMarks, recallsOf, type Owed } from '@treadle/core'
 import { clocksAtHome } from '../care/atHome.ts'
 import type { Database } from '../db/connect.ts'
-import { jobs, journal } from '../db/schema.ts'
 import { readSettings } from '../settings/store.ts'
-import { readHoleRules } from '../stock/store.ts'
-import { gatherJobs } from './gather.ts'
+import { openJobs } from './openJobs.ts'
 
 /** Every open job with what is owed to it at `now`. */
-export async function benchOf(db: Database, now: Date) {
-  const open = await db
-    .select({ id: jobs.id })
-    .from(jobs)
-    .where(isNull(jobs.closedAt))
-    .orderBy(desc(jobs.receivedAt))
-    .limit(200)
+export async function benchOf(db: Database, now: Date): Promise<BenchPage> {
+  const nowS = now.getTime() / 1000
   const settings = await readSettings(db)
-  const rules = await readHoleRules(db, settings)
-  const gathered = await gatherJobs(
-    db,
-    open.map((j) => j.id),
-  )
-  const ids = open.map((j) => j.id)
-  const last =
-    ids.length === 0
-      ? []
-      : await db
-          .selectDistinctOn([journal.jobId], { jobId: journal.jobId, who: journal.who })
-          .from(journal)
-          .where(inArray(journal.jobId, ids))
-          .orderBy(journal.jobId, desc(journal.at))
+  const [open, recalls] = await Promise.all([openJobs(db, settings), recalled(db, settings, now)])
   return {
     at: now.toISOString(),
-    recalls: await recalled(db, settings, now),
-    tags: gathered.map((rows) => ({
-      job: rows.job,
-      clock: rows.clock,
-      owner: rows.owner,
-      owed: [...unreadableOwed(rows.unreadable), ...standingOf(rows, settings, rules, now.getTime() / 1000).owed],
-      by: last.find((l) => l.jobId === rows.job.id)?.who ?? '',
+    recalls,
+    tags: open.map(({ rows, by, standingAt }) => ({
+      ...tagOf(rows),
+      owed: [...unreadableOwed(rows.unreadable), ...standingAt(nowS).owed],
+      by,
     })),
+  }
+}
+
+type Shown = Pick<BenchTag, 'job' | 'clock' | 'owner'>
+
+/** Of a visit, what its tag shows. */
+function tagOf({ job, clock, owner }: Shown): Shown {
+  return {
+    job: { id: job.id, number: job.number, bay: job.bay, promisedOn: job.promisedOn, waitsFor: job.waitsFor },
+    clock: { id: clock.id, name: clock.name, kind: clock.kind },
+    owner: { id: owner.id, name: owner.name, phone: owner.phone },
   }
 }
 
@@ -68,6 +56,6 @@ async function recalled(db: Database, settings: Settings, now: Date) {
   const nowS = now.getTime() / 1000
   return homes.flatMap(({ job, clock, owner, dues, marks }) => {
     const owed = heedMarks(recallsOf(dues, settings.timeZone, nowS), marks, nowS)
-    return owed.length > 0 ? [{ job, clock, owner, owed }] : []
+    return owed.length > 0 ? [{ ...tagOf({ job, clock, owner }), owed }] : []
   })
 }

@@ -1,5 +1,5 @@
 import type { UnreadableRow } from '@treadle/contract'
-import { asc, eq, getTableName, inArray } from 'drizzle-orm'
+import { asc, eq, getTableName, sql } from 'drizzle-orm'
 import type { PgTable } from 'drizzle-orm/pg-core'
 import type { Queries } from '../db/connect.ts'
 import {
@@ -95,7 +95,7 @@ const SHOWN = {
  * closed.
  */
 export async function gatherJob(queries: Queries, id: string) {
-  const found = await queries.query.jobs.findFirst({ where: eq(jobs.id, id), with: { ...REASONED, ...SHOWN } })
+  const found = await asked(WHOLE, queries, askWhole).execute({ id })
   if (!found) return undefined
   const { conditions: condition, confirmedCauses: causes, invoices: bills, ...reasoned } = found
   const rows = whatCanBeRead(reasoned)
@@ -110,13 +110,34 @@ export async function gatherJob(queries: Queries, id: string) {
 
 /** All that the standing of these jobs asks for: one statement, however many they are and whatever hangs on them. */
 export async function gatherJobs(queries: Queries, ids: string[]) {
-  return ids.length === 0 ? [] : (await findReasoned(queries, ids)).map(whatCanBeRead)
+  return ids.length === 0 ? [] : (await asked(STANDINGS, queries, askStandings).execute({ ids })).map(whatCanBeRead)
 }
 
-const findReasoned = (queries: Queries, ids: string[]) =>
-  queries.query.jobs.findMany({ where: inArray(jobs.id, ids), orderBy: asc(jobs.number), with: REASONED })
+const askWhole = (queries: Queries) =>
+  queries.query.jobs
+    .findFirst({ where: eq(jobs.id, sql.placeholder('id')), with: { ...REASONED, ...SHOWN } })
+    .prepare('whole_job')
 
-type Reasoned = Awaited<ReturnType<typeof findReasoned>>[number]
+const askStandings = (queries: Queries) =>
+  queries.query.jobs
+    .findMany({
+      where: sql`${jobs.id} = any(${sql.placeholder('ids')}::uuid[])`,
+      orderBy: asc(jobs.number),
+      with: REASONED,
+    })
+    .prepare('standings_of_jobs')
+
+type Reasoned = Awaited<ReturnType<ReturnType<typeof askStandings>['execute']>>[number]
+
+const WHOLE = new WeakMap<Queries, ReturnType<typeof askWhole>>()
+const STANDINGS = new WeakMap<Queries, ReturnType<typeof askStandings>>()
+
+/** A statement of forty tables takes longer to put together than to answer: it is put together once. */
+function asked<S>(known: WeakMap<Queries, S>, queries: Queries, ask: (queries: Queries) => S): S {
+  const there = known.get(queries) ?? ask(queries)
+  known.set(queries, there)
+  return there
+}
 
 /** A row that can't be read takes nothing with it: it is left out, and told of. */
 function whatCanBeRead({ clock: whole, ...rest }: Reasoned) {
