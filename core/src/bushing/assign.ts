@@ -1,7 +1,7 @@
 import { nth } from '../check/nth.ts'
 import { FieldError } from '../check/require.ts'
 import { finishedHoleMm } from './finishedHole.ts'
-import { checkHoleForBush, checkStock, whyItDoesNotFit, type HoleForBush, type StockBush } from './fromStock.ts'
+import { checkHoleForBush, checkStock, misfitOf, type HoleForBush, type StockBush } from './fromStock.ts'
 import { DEFAULT_BUSHING_RULES, type BushingRules } from './schools.ts'
 
 export interface NamedHole extends HoleForBush {
@@ -38,7 +38,7 @@ export function assignBushes(
   const costs = holes.map((hole) => {
     const wanted = finishedHoleMm(hole.finishedPivotMm, hole.role, rules)
     return stock.map((bush) =>
-      whyItDoesNotFit(hole, bush, rules) === null ? Math.max(0, Math.round((wanted - bush.insideMm) * 1e6)) : null,
+      misfitOf(hole, bush, wanted, rules) === null ? Math.max(0, Math.round((wanted - bush.insideMm) * 1e6)) : null,
     )
   })
   const given = cheapest(

@@ -61,24 +61,44 @@ export function bushFromStock(
   return { choice: fits[0] ?? null, fits, whyNot }
 }
 
+type Misfit = 'falls through' | 'too loose' | 'too tight' | 'too wide' | 'thin wall' | 'too short' | 'none left'
+
+/** What keeps a bush from a hole whose finished size, mm, is wanted; null: nothing. */
+export function misfitOf(hole: HoleForBush, bush: StockBush, wantedMm: number, rules: BushingRules): Misfit | null {
+  const over = bush.outsideMm - hole.cutterMm
+  const [least, most] = PRESS_FIT_MM
+  if (over < least - GRACE) return over <= 0 ? 'falls through' : 'too loose'
+  if (over > most + GRACE) return 'too tight'
+  if (bush.insideMm > wantedMm + GRACE) return 'too wide'
+  if ((bush.outsideMm - wantedMm) / 2 < rules.wallMm - GRACE) return 'thin wall'
+  if (bush.lengthMm < hole.plateMm - GRACE) return 'too short'
+  return bush.count < 1 ? 'none left' : null
+}
+
 /** Why a bush does not fit a hole, in a sentence; null: it does. */
 export function whyItDoesNotFit(hole: HoleForBush, bush: StockBush, rules: BushingRules): string | null {
-  const over = bush.outsideMm - hole.cutterMm
-  const wanted = finishedHoleMm(hole.finishedPivotMm, hole.role, rules)
-  const [least, most] = PRESS_FIT_MM
-  if (over < least - GRACE)
-    return over <= 0
-      ? `Its outside, ${bush.outsideMm} mm, falls through the ${hole.cutterMm} mm cutter’s hole.`
-      : `Its outside, ${bush.outsideMm} mm, is only ${over.toFixed(3)} above the cutter: too loose.`
-  if (over > most + GRACE)
-    return `Its outside, ${bush.outsideMm} mm, is ${over.toFixed(2)} above the cutter: too tight to press.`
-  if (bush.insideMm > wanted + GRACE)
-    return `Its inside, ${bush.insideMm} mm, is larger than the finished hole of ${wanted.toFixed(2)}.`
-  const wallMm = (bush.outsideMm - wanted) / 2
-  if (wallMm < rules.wallMm - GRACE)
-    return `It would leave ${wallMm.toFixed(2)} mm of wall about the finished hole; ${rules.wallMm} is the least.`
-  if (bush.lengthMm < hole.plateMm - GRACE) return `It is ${bush.lengthMm} mm long; the plate is ${hole.plateMm} there.`
-  return bush.count < 1 ? 'None is left.' : null
+  const wantedMm = finishedHoleMm(hole.finishedPivotMm, hole.role, rules)
+  const misfit = misfitOf(hole, bush, wantedMm, rules)
+  const { outsideMm, insideMm, lengthMm } = bush
+  const over = outsideMm - hole.cutterMm
+  switch (misfit) {
+    case null:
+      return null
+    case 'falls through':
+      return `Its outside, ${outsideMm} mm, falls through the ${hole.cutterMm} mm cutter’s hole.`
+    case 'too loose':
+      return `Its outside, ${outsideMm} mm, is only ${over.toFixed(3)} above the cutter: too loose.`
+    case 'too tight':
+      return `Its outside, ${outsideMm} mm, is ${over.toFixed(2)} above the cutter: too tight to press.`
+    case 'too wide':
+      return `Its inside, ${insideMm} mm, is larger than the finished hole of ${wantedMm.toFixed(2)}.`
+    case 'thin wall':
+      return `It would leave ${((outsideMm - wantedMm) / 2).toFixed(2)} mm of wall about the finished hole; ${rules.wallMm} is the least.`
+    case 'too short':
+      return `It is ${lengthMm} mm long; the plate is ${hole.plateMm} there.`
+    case 'none left':
+      return 'None is left.'
+  }
 }
 
 /** @throws FieldError for a hole no bush can go in */

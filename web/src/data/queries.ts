@@ -30,6 +30,7 @@ import type { DonorWanted, HoleRules, Learned, YearTold } from '@treadle/core'
 import { once } from './once.ts'
 import { setWorkshopZone } from './workshopZone.ts'
 import { keepInPage } from './keepInPage.ts'
+import { useCallback } from 'react'
 import { notifications } from '@mantine/notifications'
 import {
   MutationObserver,
@@ -246,11 +247,15 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
       await Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] })))
     },
   })
-  const mutate: Sender<T>['mutate'] = (change, ends) =>
-    void mutateAsync(change).then(
-      (answer) => ends?.onSuccess?.(answer),
-      (refusal: Error) => (ends?.onError ?? sayNotKept)(refusal),
-    )
+  // The same at each render: a row that was given it is not drawn anew for it.
+  const mutate = useCallback<Sender<T>['mutate']>(
+    (change, ends) =>
+      void mutateAsync(change).then(
+        (answer) => ends?.onSuccess?.(answer),
+        (refusal: Error) => (ends?.onError ?? sayNotKept)(refusal),
+      ),
+    [mutateAsync],
+  )
   return { mutate, mutateAsync, isPending, error }
 }
 

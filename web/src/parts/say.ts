@@ -44,8 +44,22 @@ export const mm = (value: number) => `${value.toFixed(2)} mm`
 
 export const yesNo = (value: boolean) => (value ? 'yes' : 'no')
 
-function parts(at: Date, options: Intl.DateTimeFormatOptions): string {
-  return new Intl.DateTimeFormat(LANGUAGE, { ...options, timeZone: workshopZone() }).format(at)
+function parts(at: Date, options: Intl.DateTimeFormatOptions, timeZone: string | undefined = workshopZone()): string {
+  return tellerOf(options, timeZone).format(at)
+}
+
+const tellers = new Map<string, Intl.DateTimeFormat>()
+
+/** Each kept: to make one takes a hundred times as long as to ask it, and a log of hundreds asks for each of its lines. */
+function tellerOf(
+  options: Intl.DateTimeFormatOptions,
+  timeZone: string | undefined,
+  language = LANGUAGE,
+): Intl.DateTimeFormat {
+  const key = `${language} ${timeZone} ${JSON.stringify(options)}`
+  const teller = tellers.get(key) ?? new Intl.DateTimeFormat(language, { ...options, timeZone })
+  tellers.set(key, teller)
+  return teller
 }
 
 const HOUR = { hour: 'numeric', minute: '2-digit', hourCycle: 'h23' } as const
@@ -73,9 +87,10 @@ export function whenAbout(ms: number): string {
 
 /** A day, ISO 8601, as it is said on a tag: "Fri 27 Nov". */
 export function dayShort(day: string): string {
-  return new Intl.DateTimeFormat(LANGUAGE, { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
-    .format(new Date(`${day}T12:00:00Z`))
-    .replace(',', '')
+  return parts(new Date(`${day}T12:00:00Z`), { weekday: 'short', day: 'numeric', month: 'short' }, 'UTC').replace(
+    ',',
+    '',
+  )
 }
 
 const SHAPES = {
@@ -94,7 +109,7 @@ export function dayLike(at: string | number, like: keyof typeof SHAPES): string 
   // A day is the same day in every zone.
   const words =
     typeof at === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(at)
-      ? new Intl.DateTimeFormat(LANGUAGE, { ...SHAPES[like], timeZone: 'UTC' }).format(new Date(`${at}T12:00:00Z`))
+      ? parts(new Date(`${at}T12:00:00Z`), SHAPES[like], 'UTC')
       : parts(new Date(at), SHAPES[like])
   return words.replace(',', '')
 }
@@ -130,7 +145,7 @@ export function whenDue(at: Date, now: Date): string {
 
 /** The day of a moment by the workshop's clock, ISO 8601. */
 function dayOf(at: Date): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone: workshopZone() }).format(at)
+  return tellerOf({}, workshopZone(), 'en-CA').format(at)
 }
 
 /** Today by the workshop's clock, ISO 8601. */

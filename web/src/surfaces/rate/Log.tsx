@@ -8,7 +8,7 @@ import {
 } from '@treadle/contract'
 import { turnFraction, type Suspect } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
-import { useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { sayNotKept, useChange } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
@@ -28,7 +28,11 @@ export function Log({
   suspects: Suspect[]
 }) {
   const { job } = useJobData()
-  const change = useChange()
+  const { mutate } = useChange()
+  const takeBack = useCallback(
+    (path: string) => mutate({ method: 'DELETE', path: `/jobs/${job.id}/${path}` }),
+    [mutate, job.id],
+  )
   const [editing, setEditing] = useState<string | null>(null)
   const doubted = new Set(suspects.map((s) => readings[s.index]?.id))
   const log = [
@@ -39,7 +43,7 @@ export function Log({
     <div className={styles.log} tabIndex={0} role="region" aria-label="Readings and events">
       <table>
         <tbody>
-          {log.map(({ at, reading, event }) => {
+          {log.map(({ reading, event }) => {
             const id = (reading ?? event)?.id ?? ''
             return editing === id ? (
               <tr key={id}>
@@ -49,42 +53,14 @@ export function Log({
                 </td>
               </tr>
             ) : (
-              <tr key={id}>
-                <td>{whenShort(at)}</td>
-                <td>
-                  {doubted.has(id) && <Mark state="watch" label="does not belong" />}{' '}
-                  {reading
-                    ? `reading ${READING_WAY_TITLES[reading.way]}${besideWords(reading)}`
-                    : event
-                      ? eventWords(event)
-                      : ''}
-                </td>
-                <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds, 1)} s</b>}</td>
-                <td className="quiet">{reading && `± ${reading.sigmaSeconds}`}</td>
-                <td>
-                  <Button
-                    variant="subtle"
-                    size="compact-sm"
-                    aria-label={`Correct the entry of ${whenShort(at)}`}
-                    onClick={() => setEditing(id)}
-                  >
-                    correct
-                  </Button>
-                  <Button
-                    variant="subtle"
-                    size="compact-sm"
-                    aria-label={`Take back the entry of ${whenShort(at)}`}
-                    onClick={() =>
-                      change.mutate({
-                        method: 'DELETE',
-                        path: `/jobs/${job.id}/${reading ? `readings/${id}` : `events/${id}`}`,
-                      })
-                    }
-                  >
-                    take back
-                  </Button>
-                </td>
-              </tr>
+              <Entry
+                key={id}
+                reading={reading}
+                event={event}
+                doubted={doubted.has(id)}
+                onCorrect={setEditing}
+                onTakeBack={takeBack}
+              />
             )
           })}
         </tbody>
@@ -92,6 +68,48 @@ export function Log({
     </div>
   )
 }
+
+interface EntryProps {
+  reading: Reading | null
+  event: RateEventRow | null
+  doubted: boolean
+  onCorrect: (id: string) => void
+  onTakeBack: (path: string) => void
+}
+
+/** One line of the log; drawn anew only when it changed: there may be hundreds, and a press changes one. */
+const Entry = memo(function Entry({ reading, event, doubted, onCorrect, onTakeBack }: EntryProps) {
+  const { id = '', at = '' } = reading ?? event ?? {}
+  return (
+    <tr>
+      <td>{whenShort(at)}</td>
+      <td>
+        {doubted && <Mark state="watch" label="does not belong" />}{' '}
+        {reading ? `reading ${READING_WAY_TITLES[reading.way]}${besideWords(reading)}` : event ? eventWords(event) : ''}
+      </td>
+      <td className={styles.number}>{reading && <b>{signed(reading.errorSeconds, 1)} s</b>}</td>
+      <td className="quiet">{reading && `± ${reading.sigmaSeconds}`}</td>
+      <td>
+        <Button
+          variant="subtle"
+          size="compact-sm"
+          aria-label={`Correct the entry of ${whenShort(at)}`}
+          onClick={() => onCorrect(id)}
+        >
+          correct
+        </Button>
+        <Button
+          variant="subtle"
+          size="compact-sm"
+          aria-label={`Take back the entry of ${whenShort(at)}`}
+          onClick={() => onTakeBack(reading ? `readings/${id}` : `events/${id}`)}
+        >
+          take back
+        </Button>
+      </td>
+    </tr>
+  )
+})
 
 function EditReading({ reading, onDone }: { reading: Reading; onDone: () => void }) {
   const [at, setAt] = useState(reading.at)

@@ -2,7 +2,7 @@ import type { RateEventRow, Reading } from '@treadle/contract'
 import type { Expected, RateBook } from '@treadle/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
-import { init, use as register } from 'echarts/core'
+import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef } from 'react'
@@ -28,10 +28,20 @@ export default function RateChart({
   label: string
 }) {
   const box = useRef<HTMLDivElement>(null)
+  const drawn = useRef<EChartsType>(null)
   const scheme = useComputedColorScheme('light')
   useEffect(() => {
     if (!box.current) return
     const chart = init(box.current, undefined, { renderer: 'svg' })
+    drawn.current = chart
+    const watcher = new ResizeObserver(() => chart.resize())
+    watcher.observe(box.current)
+    return () => {
+      watcher.disconnect()
+      chart.dispose()
+    }
+  }, [])
+  useEffect(() => {
     const style = getComputedStyle(document.body)
     const colour = (name: string) => style.getPropertyValue(`--${name}`).trim()
     const colours: ChartColours = {
@@ -42,13 +52,8 @@ export default function RateChart({
       brass: colour('brass'),
       verdigris: colour('verdigris'),
     }
-    chart.setOption(chartOption({ book, readings, events, expected, fromMs }, colours, style.fontFamily))
-    const watcher = new ResizeObserver(() => chart.resize())
-    watcher.observe(box.current)
-    return () => {
-      watcher.disconnect()
-      chart.dispose()
-    }
+    const option = chartOption({ book, readings, events, expected, fromMs }, colours, style.fontFamily)
+    drawn.current?.setOption(option, { notMerge: true })
   }, [book, readings, events, expected, fromMs, scheme])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
 }

@@ -13,7 +13,7 @@ import {
   READING_SIGMAS,
 } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
-import { lazy, Suspense, useMemo, useState } from 'react'
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useChange, useSettings } from '../../data/queries.ts'
 import { useHappened } from '../../job/useHappened.ts'
@@ -50,6 +50,12 @@ export function RateSurface() {
     return book && { book, input, expected: expectedOf(input) }
   }, [readings, events, watches, listenings, thermometers, pendulums, pendulum, settings])
   const book = reckoned?.book ?? null
+  const toChart = useMemo(
+    () => reckoned?.book && { book: reckoned.book, expected: reckoned.expected, readings, events },
+    [reckoned, readings, events],
+  )
+  // What was pressed is shown first, and then drawn.
+  const charted = useDeferredValue(toChart)
   const tells = pendulumTells(pendulums.at(-1)?.parts)
   const limit = rateLimitFor(pendulum.lengthMm)
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way'], beside: BesideReading = {}) => {
@@ -93,13 +99,10 @@ export function RateSurface() {
             ? summary(readings, events, watches)
             : 'Type what the clock is out, or press the pedal as its minute hand crosses a mark. Two readings some hours apart begin to tell its rate.'}
         </p>
-        {book && (
+        {charted && (
           <Suspense fallback={<div className={styles.chart} />}>
             <RateChart
-              book={book}
-              readings={readings}
-              events={events}
-              expected={reckoned?.expected ?? null}
+              {...charted}
               fromMs={fromMs}
               label={`Error over time, ${count(readings.length, 'reading')}. ${headline}.`}
             />
