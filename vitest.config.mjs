@@ -44,6 +44,8 @@ export default defineConfig({
           name: 'api',
           // The server is read once by each process; every file has a database and an app of its own.
           isolate: false,
+          // One more than cores of the usual machine: these wait for the database, and for what is killed to come back.
+          maxWorkers: 3,
           include: ['server/test/**/*.test.ts'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
