@@ -20,18 +20,8 @@ const LARGE = { width: 6000, height: 4000 }
  * Medians in ms of 500 requests sent at once, with 40 open jobs on file as full as the demo's: of the health route, the
  * Bench, a job's page, and a press of the pedal, each against a server that has nothing else to do.
  */
-export async function loadTimes() {
-  const prepared = await prepareTestDatabases({ demo: true })
-  const url = prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo')
-  try {
-    const { default: pg } = await import('pg')
-    const client = new pg.Client({ connectionString: url })
-    await client.connect()
-    await client.query(asManyOpen(OPEN_JOBS))
-    await client.end()
-    const { base, stop } = await serve(url)
-    const { tags } = await (await fetch(`${base}/api/bench`)).json()
-    const fullest = tags.find((t) => t.clock.name === 'Round-top drum clock').job.id
+export function loadTimes() {
+  return withFilled([asManyOpen(OPEN_JOBS)], async (base, fullest) => {
     const times = {}
     for (const [name, path] of [
       ['health', '/api/health'],
@@ -40,11 +30,8 @@ export async function loadTimes() {
       ['stock', '/api/stock'],
     ])
       times[name] = await median(() => fetch(base + path))
-    await stop()
     return times
-  } finally {
-    prepared.stop()
-  }
+  })
 }
 
 /** The most memory the server ever held, MB, while twelve photos of some 24 MB each are sent to it at once. */
@@ -80,23 +67,27 @@ export async function photoMemory() {
 /**
  * 95th percentiles, ms, asked one after another as a person does: the Bench with 500 open jobs, and the page of a full job.
  */
-export async function pageTimes() {
+export function pageTimes() {
+  return withFilled([sql('full-job', FULL_JOB), asManyOpen(OPEN_ON_THE_BENCH)], async (base, fullest) => ({
+    bench: await inTurn(() => fetch(`${base}/api/bench`)),
+    job: await inTurn(() => fetch(`${base}/api/jobs/${fullest}`)),
+  }))
+}
+
+/** Work at a server of its own, whose demo was filled by these statements; it is told its address and the fullest job. */
+async function withFilled(statements, work) {
   const prepared = await prepareTestDatabases({ demo: true })
   const url = prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo')
   try {
     const { default: pg } = await import('pg')
     const client = new pg.Client({ connectionString: url })
     await client.connect()
-    await client.query(sql('full-job', FULL_JOB))
-    await client.query(asManyOpen(OPEN_ON_THE_BENCH))
+    for (const statement of statements) await client.query(statement)
     await client.end()
     const { base, stop } = await serve(url)
     const { tags } = await (await fetch(`${base}/api/bench`)).json()
     const fullest = tags.find((t) => t.clock.name === 'Round-top drum clock').job.id
-    const times = { bench: await inTurn(() => fetch(`${base}/api/bench`)) }
-    times.job = await inTurn(() => fetch(`${base}/api/jobs/${fullest}`))
-    await stop()
-    return times
+    return await work(base, fullest).finally(stop)
   } finally {
     prepared.stop()
   }
