@@ -26,7 +26,7 @@ export function readWavFile(
     for (let done = 0; done < header.frames; done += BLOCK_FRAMES) {
       const frames = Math.min(BLOCK_FRAMES, header.frames - done)
       readSync(file, bytes, 0, frames * frameBytes, header.dataOffset + done * frameBytes)
-      eachWavBlock(bytes, { ...header, dataOffset: 0, frames }, take, BLOCK_FRAMES)
+      eachWavBlock(bytes, { ...header, dataOffset: 0, frames }, take)
     }
     return header
   } finally {

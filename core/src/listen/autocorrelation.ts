@@ -1,34 +1,35 @@
 import FFT from 'fft.js'
 
 /**
- * Autocorrelation of `values` about their mean for lags 0 to `lags` − 1, by FFT, each divided by the overlap left.
+ * Autocorrelation of `values` about their mean by FFT, each divided by the overlap left: for all lags from 0 up to
+ * `least`, and as many more as cost nothing.
  */
-export function autocorrelation(values: Float32Array, lags: number): Float64Array {
+export function autocorrelation(values: Float32Array, least: number): Float64Array {
   let size = 4
-  while (size < 2 * values.length) size *= 2
+  while (size < values.length + least) size *= 2
   let mean = 0
   for (const v of values) mean += v / values.length
   const padded = new Float64Array(size)
   for (let i = 0; i < values.length; i++) padded[i] = values[i]! - mean
-  const fft = fftOf(size)
-  const spectrum = fft.createComplexArray()
+  const { fft, spectrum } = tablesOf(size)
   fft.realTransform(spectrum, padded)
-  fft.completeSpectrum(spectrum)
-  for (let i = 0; i < spectrum.length; i += 2) {
-    spectrum[i] = spectrum[i]! ** 2 + spectrum[i + 1]! ** 2
-    spectrum[i + 1] = 0
+  // The powers are real and the same from either end: what leads back is the transform itself, of half the numbers.
+  for (let k = 0; k <= size / 2; k++) {
+    const power = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2
+    padded[k] = power
+    if (k > 0) padded[size - k] = power
   }
-  const back = fft.createComplexArray()
-  fft.inverseTransform(back, spectrum)
-  const out = new Float64Array(Math.min(lags, values.length))
-  for (let lag = 0; lag < out.length; lag++) out[lag] = back[2 * lag]! / (values.length - lag)
+  fft.realTransform(spectrum, padded)
+  // A lag as long as the room left beyond the values folds back on them.
+  const out = new Float64Array(Math.min(values.length - 1, size - values.length))
+  for (let lag = 0; lag < out.length; lag++) out[lag] = spectrum[2 * lag]! / size / (values.length - lag)
   return out
 }
 
-let last: { size: number; fft: FFT } | undefined
+let last: { size: number; fft: FFT; spectrum: Float64Array } | undefined
 
 /** Stretches of a recording are all of one length: the tables of the last are those of the next. */
-function fftOf(size: number): FFT {
-  if (last?.size !== size) last = { size, fft: new FFT(size) }
-  return last.fft
+function tablesOf(size: number) {
+  if (last?.size !== size) last = { size, fft: new FFT(size), spectrum: new Float64Array(2 * size) }
+  return last
 }

@@ -1,4 +1,4 @@
-import { cumulativeStdNormalProbability, median, quantile } from 'simple-statistics'
+import { cumulativeStdNormalProbability, median } from 'simple-statistics'
 import { robustSpread } from './spread.ts'
 
 /** A tick is two to four knocks; those within these bounds of the beat's expected time are looked at, s. */
@@ -107,17 +107,22 @@ function profileOf(amplitude: Float32Array, binS: number, at: number[]) {
 function localRises(amplitude: Float32Array, binS: number, from: number, length: number): Float64Array {
   const half = Math.max(1, Math.round(RISE_S / 2 / binS))
   const wander = Math.round(WANDER_S / binS)
-  const rise = new Float64Array(length + 2 * wander)
+  const rise = new Array<number>(length + 2 * wander).fill(0)
   for (let i = 0; i < rise.length; i++) {
     const at = from - wander + i
     rise[i] = Math.max(0, (amplitude[at + half] ?? 0) - (amplitude[at - half] ?? 0))
   }
-  const floor = quantile(Array.from(rise), 0.5) + 1e-9
+  const floor = median(rise) + 1e-9
   const levels = new Float64Array(length)
+  let last = -1
+  let level = 0
   for (let i = 0; i < length; i++) {
     let most = 0
     for (let k = i; k <= i + 2 * wander; k++) if (rise[k]! > most) most = rise[k]!
-    levels[i] = 20 * Math.log10(most + floor)
+    // One rise is the greatest for as long as it is near.
+    if (most !== last) level = 20 * Math.log10(most + floor)
+    last = most
+    levels[i] = level
   }
   return levels
 }

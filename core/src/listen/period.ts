@@ -45,6 +45,9 @@ const AS_LOUD_DB = 3
 const FAINT_SIDE = 0.4
 const AS_MUCH = 0.7
 const TICK_S = 0.03
+/** Of a stretch, how long a lag may be that is a period, and how long a multiple that makes one exact. */
+const LONGEST_SHARE = 0.7
+const SHARPENED_SHARE = 0.6
 /** Of a given count nothing farther off is considered. */
 const GIVEN_WITHIN = 0.02
 
@@ -131,13 +134,14 @@ function isOfFaster(strength: OnsetStrength, periodS: number, slow: Folded, chan
 }
 
 function candidatePeriods(values: Float32Array, stepS: number, givenS?: number): number[] {
-  const correlation = smooth3(autocorrelation(values, values.length - 1))
   const beatLag = SHORTEST_PERIOD_S / 2 / stepS
   // What is known to be slower is looked for: ticks that come once in a long period.
   const longestS = Math.max(LONGEST_PERIOD_S, (1 + GIVEN_WITHIN) * (givenS ?? 0))
+  const farthest = Math.min(longestS / stepS, values.length * LONGEST_SHARE)
+  const correlation = smooth3(autocorrelation(values, Math.max(farthest, values.length * SHARPENED_SHARE) + 8))
   const at = (lag: number) => correlation[Math.round(lag)] ?? 0
   const peaks: number[] = []
-  for (let lag = Math.floor(beatLag); lag < Math.min(longestS / stepS, correlation.length * 0.7); lag++)
+  for (let lag = Math.floor(beatLag); lag < farthest; lag++)
     if (at(lag) > 0 && at(lag) >= at(lag - 1) && at(lag) > at(lag + 1)) peaks.push(lag)
   peaks.sort((a, b) => at(b) - at(a))
   const found: number[] = []
@@ -145,7 +149,7 @@ function candidatePeriods(values: Float32Array, stepS: number, givenS?: number):
   const near = (lag: number) => [1, 2].some((m) => isRhythmOf(lag * m * stepS, givenS ?? 0))
   for (const lag of (givenS === undefined ? peaks : peaks.filter(near)).slice(0, CANDIDATES))
     for (const multiple of [1, 2]) {
-      const periodS = sharpen(correlation, lag * multiple) * stepS
+      const periodS = sharpen(correlation, lag * multiple, values.length * SHARPENED_SHARE) * stepS
       if (periodS < SHORTEST_PERIOD_S || periodS > longestS) continue
       if (givenS !== undefined && !isRhythmOf(periodS, givenS)) continue
       if (!found.some((other) => Math.abs(other - periodS) < 2e-4 * periodS)) found.push(periodS)
@@ -154,9 +158,9 @@ function candidatePeriods(values: Float32Array, stepS: number, givenS?: number):
 }
 
 /** The lag, made exact on its doubled, fourfold… multiples as far as they can be seen. */
-function sharpen(correlation: Float64Array, lag: number): number {
+function sharpen(correlation: Float64Array, lag: number, farthest: number): number {
   let exact = peakNear(correlation, lag, 3) ?? lag
-  for (let multiple = 2; multiple * exact < 0.6 * correlation.length; multiple *= 2) {
+  for (let multiple = 2; multiple * exact < farthest; multiple *= 2) {
     const peak = peakNear(correlation, multiple * exact, 5)
     if (peak === null) break
     exact = peak / multiple
@@ -240,7 +244,9 @@ function judge(strength: OnsetStrength, periodS: number, chance: number, weight 
   const bins = Math.round(periodS / 0.002)
   const folded = new Float64Array(bins)
   let total = 0
-  for (const k of onsets(values)) {
+  const at = onsets(values)
+  for (let i = 0; i < at.length; i++) {
+    const k = at[i]!
     const v = values[k]!
     total += v
     const phase = (k * stepS) / periodS

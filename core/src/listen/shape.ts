@@ -31,14 +31,25 @@ export interface Shape {
 /** Amplitude over time, smoothed over the half-waves of the sound, in the bins of `power`. */
 export function amplitudeTrack(power: Float32Array, binS: number): Float32Array {
   const half = Math.max(1, Math.round(SMOOTH_S / 2 / binS))
-  const out = new Float32Array(power.length)
+  const { length } = power
+  const out = new Float32Array(length)
+  const share = 1 / (2 * half + 1)
   let sum = 0
-  const width = 2 * half + 1
-  for (let i = 0; i < Math.min(half, power.length); i++) sum += power[i]!
-  for (let i = 0; i < power.length; i++) {
-    if (i + half < power.length) sum += power[i + half]!
-    if (i > half) sum -= power[i - half - 1]!
-    out[i] = sum > 0 ? Math.sqrt(sum / width) : 0
+  for (let i = 0; i < Math.min(half, length); i++) sum += power[i]!
+  // Ten minutes are six million bins: where the window lies within, nothing is asked.
+  const from = Math.min(half + 1, length)
+  const until = Math.max(from, length - half)
+  for (let i = 0; i < from; i++) {
+    if (i + half < length) sum += power[i + half]!
+    out[i] = Math.sqrt(Math.max(0, sum) * share)
+  }
+  for (let i = from; i < until; i++) {
+    sum += power[i + half]! - power[i - half - 1]!
+    out[i] = Math.sqrt(Math.max(0, sum) * share)
+  }
+  for (let i = until; i < length; i++) {
+    sum -= power[i - half - 1]!
+    out[i] = Math.sqrt(Math.max(0, sum) * share)
   }
   return out
 }

@@ -62,8 +62,9 @@ export function onsetStrength(bins: Float32Array, binS: number, noiseSpreads = 2
 
 function backgroundLevels(level: (a: number, b: number) => number, steps: number, perBlock: number) {
   const blocks: number[] = []
+  const inside: number[] = []
   for (let start = 0; start < steps; start += perBlock) {
-    const inside: number[] = []
+    inside.length = 0
     for (let k = start; k < Math.min(steps, start + perBlock); k += 2) inside.push(level(k, k + 1))
     blocks.push(median(inside))
   }
@@ -74,10 +75,12 @@ function backgroundLevels(level: (a: number, b: number) => number, steps: number
 /** Scatter of the noise's own level: blockwise, so that a strike's long ringing is not taken for noise. */
 function noiseSpread(rise: Float32Array, perBlock: number): number {
   const spreads: number[] = []
+  const inside = new Array<number>(perBlock).fill(0)
   for (let start = 0; start + perBlock <= rise.length; start += perBlock) {
+    for (let i = 0; i < perBlock; i++) inside[i] = rise[start + i]!
     // The lower half only: ticks and knocks all lie above the middle.
-    const inside = Array.from(rise.subarray(start, start + perBlock))
-    spreads.push(quantile(inside, 0.5) - quantile(inside, 0.16))
+    const [low, middle] = quantile(inside, [0.16, 0.5]) as [number, number]
+    spreads.push(middle - low)
   }
   return spreads.length === 0 ? 0.3 : Math.max(0.3, median(spreads))
 }

@@ -38,7 +38,7 @@ export class SpectrumFrames {
   )
   readonly #held = new Float64Array(SIZE)
   readonly #input = new Float64Array(SIZE)
-  readonly #spectrum: number[]
+  readonly #spectrum = new Float64Array(2 * SIZE)
   #sum = 0
   #count = 0
   #filled = 0
@@ -54,7 +54,6 @@ export class SpectrumFrames {
     this.#rate = sampleRate / this.#by
     this.bandHz = this.#rate / SIZE
     this.stepS = HOP / this.#rate
-    this.#spectrum = this.#fft.createComplexArray()
   }
 
   push(samples: Float32Array): void {

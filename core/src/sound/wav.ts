@@ -65,8 +65,8 @@ export function eachWavBlock(
   bytes: Uint8Array,
   header: WavHeader,
   take: (block: Float32Array) => void,
-  // Small enough to stay at hand from one step to the next.
-  blockFrames = 8192,
+  // Small enough to stay in the processor’s nearest memory from one step to the next.
+  blockFrames = 2048,
 ): void {
   const read = sampleReader(bytes, header)
   // What nearly every recording is goes the short way.
@@ -153,7 +153,9 @@ function wordsOf(bytes: Uint8Array, { dataOffset, frames, channels }: WavHeader)
 }
 
 function fromWords(words: Int16Array, block: Float32Array): void {
-  for (let i = 0; i < words.length; i++) block[i] = words[i]! / 32_768
+  // A division takes several times as long; by a power of two the product is the same to the last digit.
+  const unit = 1 / 32_768
+  for (let i = 0; i < words.length; i++) block[i] = words[i]! * unit
 }
 
 /** A reader of the i-th sample (not frame) as −1 to 1. Typed arrays where the data is aligned: ten minutes are 29 million. */
