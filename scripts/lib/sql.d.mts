@@ -1,0 +1,1 @@
+export function sql(name: string, numbers?: Record<string, number>): string
