@@ -16,7 +16,7 @@ const SURFACES = [
   'rate',
   'condition',
 ]
-const PRESSES = 16
+const PRESSES = 30
 const WARM = 3
 
 /**

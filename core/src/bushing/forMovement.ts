@@ -97,12 +97,45 @@ export interface Plan<H extends HoleOfPlan, R extends WorkOnHole> {
 const MARKER_SPREAD_DEG = 60
 export const LEAST_WALL_MM = 0.8
 
-/** All bushes of a movement as one plan, in the order of work, each given its bush so that none is promised twice. */
+/** Where a hole’s marker is laid; null where it goes nowhere, or the hole is not on the map. */
+export type MarkerAt<H> = (hole: H) => MarkerPlace | null
+
+/**
+ * Tells where the marker of each hole is laid, reckoned once, when it is asked about: nearly all the time that a plan
+ * takes goes there, and it stays the same as long as the plates do.
+ */
+export function markersOf<H extends HoleOfPlan>(
+  { plateMap, holes }: Pick<PlanFacts<H, WorkOnHole>, 'plateMap' | 'holes'>,
+  reachMm: number,
+): MarkerAt<H> {
+  const known = new Map<string, MarkerPlace | null>()
+  const reckon = (hole: H): MarkerPlace | null => {
+    if (!plateMap) return null
+    const now = holesOfPlate(plateMap, hole.plate, (a) => takenBy(a, hole.plate, holes).mm)
+    if (!now.some((h) => h.name === nameOf(hole))) return null
+    // A mark is not made in a hole, nor in an oil sink.
+    return unlessRefused(() => markerPlace(now, nameOf(hole), reachMm, MARKER_SPREAD_DEG, edgeOf(plateMap)))
+  }
+  return (hole) => {
+    const there = known.get(hole.id)
+    if (there !== undefined) return there
+    const marker = reckon(hole)
+    known.set(hole.id, marker)
+    return marker
+  }
+}
+
+/**
+ * All bushes of a movement as one plan, in the order of work, each given its bush so that none is promised twice.
+ *
+ * @param markerAt - of these holes on this map, where it was asked before
+ */
 export function planOf<H extends HoleOfPlan, R extends WorkOnHole>(
   data: PlanFacts<H, R>,
   { trains, judged: judge }: Pick<Movement, 'trains' | 'judged'>,
   ways: PlanWays,
   stock: BushInDrawer[],
+  markerAt: MarkerAt<H> = markersOf(data, ways.markerReachMm),
 ): Plan<H, R> {
   const judged = [...data.holes].sort(byWorkingOrder).map((hole) => ({ hole, judged: judge(hole) }))
   const toBush = judged.filter(({ hole, judged: j }) => j.verdict === 'bush' || hole.bushed)
@@ -118,7 +151,8 @@ export function planOf<H extends HoleOfPlan, R extends WorkOnHole>(
     const plan = j.plan
     const bush = stock.find((s) => s.id === stockId)
     const turned = plan?.bushOutsideMm != null ? turnedBush(plan.bushOutsideMm, plan.drilledMm, plan.lengthMm) : null
-    const around = surroundings(data, hole, outsides, ways.markerReachMm)
+    const around = surroundings(data, hole, outsides)
+    const marker = markerAt(hole)
     const placed = data.plateMap?.arbors.find((a) => sameArbor(ofArbor(a), hole))
     const work: HoleWork = {
       plate: hole.plate,
@@ -130,10 +164,10 @@ export function planOf<H extends HoleOfPlan, R extends WorkOnHole>(
       cock: placed?.cock === hole.plate,
       wearMm: wearOf(hole) ?? 0,
       wearDeg: hole.wearDeg,
-      marker: around.marker && {
+      marker: marker && {
         reachMm: ways.markerReachMm,
-        fromDeg: (around.marker.clockAngleDeg - MARKER_SPREAD_DEG / 2 + 360) % 360,
-        toDeg: (around.marker.clockAngleDeg + MARKER_SPREAD_DEG / 2) % 360,
+        fromDeg: (marker.clockAngleDeg - MARKER_SPREAD_DEG / 2 + 360) % 360,
+        toDeg: (marker.clockAngleDeg + MARKER_SPREAD_DEG / 2) % 360,
       },
       neighbours: around.neighbours,
       correction: placeOfHole(trains, hole).offCentre,
@@ -156,7 +190,7 @@ export function planOf<H extends HoleOfPlan, R extends WorkOnHole>(
       row,
       work,
       steps: bushingSteps(work),
-      marker: around.marker,
+      marker,
       stockId: bush ? stockId : null,
       turned,
       oldHoleOpen: (hole.old === 'pressed' || hole.old === 'screwed') && hole.oldHoleMm === null,
@@ -229,52 +263,64 @@ interface Taken {
   what: 'hole' | 'oil sink' | 'bush'
 }
 
-/** What stands about a hole on its plate: where the marker goes, the neighbours, what a bush comes too near to. */
+type PlateMapOfPlan = NonNullable<PlanFacts<HoleOfPlan, WorkOnHole>['plateMap']>
+
+const nameOf = (hole: HoleOfPlan) => `${hole.train} ${hole.arbor}`
+const edgeOf = (map: PlateMapOfPlan) => (map.edge.length >= 3 ? map.edge : undefined)
+
+/** @param bushes - what each hole’s bush will be across, mm, by the hole’s id; none: as the plate is */
+function takenBy(
+  arbor: { train: string; name: string },
+  plate: HoleOfPlan['plate'],
+  holes: HoleOfPlan[],
+  bushes?: ReadonlyMap<string, number>,
+): Taken {
+  const there = holes.find((h) => samePlace(h, { ...ofArbor(arbor), plate }))
+  const ways: Taken[] = [
+    { mm: there?.longAxisMm ?? there?.pivotMm ?? 1, what: 'hole' },
+    { mm: there?.sinkMm ?? 0, what: 'oil sink' },
+    { mm: there ? (bushes?.get(there.id) ?? 0) : 0, what: 'bush' },
+  ]
+  return ways.reduce((widest, way) => (way.mm > widest.mm ? way : widest))
+}
+
+/** What stands about a hole on its plate: the neighbours, and what a bush comes too near to. */
 function surroundings<H extends HoleOfPlan, R extends WorkOnHole>(
-  data: PlanFacts<H, R>,
+  { plateMap: map, holes }: PlanFacts<H, R>,
   hole: H,
   bushes: ReadonlyMap<string, number>,
-  reachMm: number,
 ) {
-  const nothing = { marker: null, neighbours: [], conflicts: [] }
-  const map = data.plateMap
+  const nothing = { neighbours: [], conflicts: [] }
   if (!map) return nothing
-  const name = `${hole.train} ${hole.arbor}`
-  const taken = (a: { train: string; name: string }, planned: boolean): Taken => {
-    const there = data.holes.find((h) => samePlace(h, { ...ofArbor(a), plate: hole.plate }))
-    const ways: Taken[] = [
-      { mm: there?.longAxisMm ?? there?.pivotMm ?? 1, what: 'hole' },
-      { mm: there?.sinkMm ?? 0, what: 'oil sink' },
-      { mm: planned && there ? (bushes.get(there.id) ?? 0) : 0, what: 'bush' },
-    ]
-    return ways.reduce((widest, way) => (way.mm > widest.mm ? way : widest))
-  }
-  const now = holesOfPlate(map, hole.plate, (a) => taken(a, false).mm)
+  const name = nameOf(hole)
+  const now = holesOfPlate(map, hole.plate, (a) => takenBy(a, hole.plate, holes).mm)
   const here = now.find((h) => h.name === name)
   if (!here) return nothing
-  const edge = map.edge.length >= 3 ? map.edge : undefined
-  // A mark is not made in a hole, nor in an oil sink.
-  const marker = unlessRefused(() => markerPlace(now, name, reachMm, MARKER_SPREAD_DEG, edge))
   const own = (other: string) => (other.startsWith(`${hole.train} `) ? other.slice(hole.train.length + 1) : other)
   const neighbours = now
     .filter((h) => h.name !== name)
     .sort((a, b) => distanceMm(a, here) - distanceMm(b, here))
     .map((h) => own(h.name).toLowerCase())
   const bushMm = bushes.get(hole.id)
-  if (bushMm === undefined) return { marker, neighbours, conflicts: [] }
-  const after = holesOfPlate(map, hole.plate, (a) => taken(a, true).mm).map((h) =>
+  if (bushMm === undefined) return { neighbours, conflicts: [] }
+  const after = holesOfPlate(map, hole.plate, (a) => takenBy(a, hole.plate, holes, bushes).mm).map((h) =>
     h.name === name ? { ...h, diameterMm: bushMm } : h,
   )
-  const conflicts = (unlessRefused(() => clearance(after, LEAST_WALL_MM, edge)) ?? []).flatMap(
+  const conflicts = (unlessRefused(() => clearance(after, LEAST_WALL_MM, edgeOf(map))) ?? []).flatMap(
     ({ between, leftMm }) => {
       if (!between.includes(name)) return []
       const other = between.find((b) => b !== name) ?? 'edge'
       const arbor = map.arbors.find((a) => `${a.train} ${a.name}` === other)
-      const to = other === 'edge' ? 'the edge' : arbor ? `${own(other)}’s ${taken(arbor, true).what}` : other
+      const to =
+        other === 'edge'
+          ? 'the edge'
+          : arbor
+            ? `${own(other)}’s ${takenBy(arbor, hole.plate, holes, bushes).what}`
+            : other
       return [{ to, leftMm }]
     },
   )
-  return { marker, neighbours, conflicts }
+  return { neighbours, conflicts }
 }
 
 /** What is reckoned from a map; nothing where its figures can't be. */

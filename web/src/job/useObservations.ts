@@ -1,9 +1,20 @@
 import type { Observation, ObservationRow } from '@treadle/contract'
+import { useMemo } from 'react'
 import { v5 } from 'uuid'
 import { useJobData } from './useJobData.ts'
 import { useRows } from './useRows.ts'
 
 const NAMESPACE = '0c3b0a0e-6f0e-4f67-9d63-1b1c2c0f7a11'
+
+const ids = new Map<string, string>()
+
+/** The id of what is observed of a job under a key. Kept: a page asks for hundreds at each press. */
+function idOf(jobId: string, key: string): string {
+  const name = `${jobId} ${key}`
+  const id = ids.get(name) ?? v5(name, NAMESPACE)
+  ids.set(name, id)
+  return id
+}
 
 type Said = Partial<Pick<Observation, 'answer' | 'figure' | 'second' | 'note' | 'photoId'>>
 
@@ -21,9 +32,10 @@ export interface Observations {
 export function useObservations(): Observations {
   const { job, observations } = useJobData()
   const rows = useRows<ObservationRow>('observations')
-  const kept = (key: string) => observations.find((o) => o.key === key)
+  const byKey = useMemo(() => new Map(observations.toReversed().map((o) => [o.key, o])), [observations])
+  const kept = (key: string) => byKey.get(key)
   const blank = (key: string): Observation => ({
-    id: v5(`${job.id} ${key}`, NAMESPACE),
+    id: idOf(job.id, key),
     version: 0,
     key,
     answer: '',

@@ -7,7 +7,7 @@ import {
   type ReservationRow,
   type StockRow,
 } from '@treadle/contract'
-import { BEFORE_THE_CUT, LEAST_WALL_MM, mayCut, ofArbor, planOf, samePlace } from '@treadle/core'
+import { BEFORE_THE_CUT, LEAST_WALL_MM, markersOf, mayCut, ofArbor, planOf, samePlace } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -43,10 +43,16 @@ export function BushingsSurface() {
   const movement = useMovement()
   const { data: settings } = useSettings()
   const { data: stock } = useStock()
-  // Half a second for a large movement: reckoned when something of it changes, not at each render.
+  const { plateMap, holes } = data
+  const reachMm = settings?.markerReachMm
+  // Most of what a plan takes, for a large movement: it stays as long as the plates do, whatever is done at them.
+  const markerAt = useMemo(
+    () => (reachMm === undefined ? undefined : markersOf({ plateMap, holes }, reachMm)),
+    [plateMap, holes, reachMm],
+  )
   const plan = useMemo(
-    () => (movement && settings && stock ? planOf(data, movement, settings, stock) : null),
-    [data, movement, settings, stock],
+    () => (movement && settings && stock ? planOf(data, movement, settings, stock, markerAt) : null),
+    [data, movement, settings, stock, markerAt],
   )
   return plan && stock ? <Planned plan={plan} stock={stock} /> : null
 }

@@ -47,9 +47,8 @@ export function ManyReadings() {
       <Textarea
         label="Lines from a sheet"
         description="When, how many seconds ahead, and if you like how it was read and how warm it was: 2026-11-27 09:05, −12.5, eye, 18.5"
-        autosize
-        minRows={3}
-        maxRows={10}
+        rows={5}
+        resize="vertical"
         value={text}
         onChange={(e) => {
           setText(e.currentTarget.value)
