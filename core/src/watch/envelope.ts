@@ -29,10 +29,25 @@ export function envelope(points: ChartPoint[], most: number): ChartPoint[] {
   return out
 }
 
-/** The points within a window, with one on either side so that the line runs on to its edges. */
-export function within(points: ChartPoint[], from: number, to: number): ChartPoint[] {
-  const first = points.findIndex(([at]) => at >= from)
-  if (first === -1) return points.slice(-1)
-  const after = points.findIndex(([at]) => at > to)
-  return points.slice(Math.max(0, first - 1), after === -1 ? points.length : after + 1)
+/**
+ * What of a row lies within a window, with one on either side so that a line runs on to its edges.
+ *
+ * @param row - in order of time
+ * @param atOf - when each is
+ */
+export function within<T>(row: T[], atOf: (one: T) => number, from: number, to: number): T[] {
+  const first = firstAfter(row, (one) => atOf(one) >= from)
+  const after = firstAfter(row, (one) => atOf(one) > to)
+  return row.slice(Math.max(0, first - 1), after + 1)
+}
+
+/** Where that which holds from some place on begins to hold; the length where it never does. */
+function firstAfter<T>(row: T[], holds: (one: T) => boolean): number {
+  let [low, high] = [0, row.length]
+  while (low < high) {
+    const middle = (low + high) >>> 1
+    if (holds(row[middle] as T)) high = middle
+    else low = middle + 1
+  }
+  return low
 }

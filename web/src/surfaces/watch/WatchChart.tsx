@@ -49,6 +49,8 @@ export default function WatchChart({
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
   const drawn = useRef('')
+  /** what the chart was last drawn of, but for the stretch that is looked at */
+  const last = useRef<unknown[]>([])
   /** what the finer points are there for; none: all of it, coarsely */
   const [seen, setSeen] = useState<[number, number] | undefined>()
   const scheme = useComputedColorScheme('light')
@@ -89,9 +91,18 @@ export default function WatchChart({
           )
     // What is zoomed to stays while minutes are added.
     const layout = `${view} ${page.watch.temperatures.length > 0}`
-    if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
+    const whole = [page, events, blocks, view, timeZone, scheme]
+    const { series } = option as { series: { name: string; data: unknown }[] }
+    if (layout === drawn.current && whole.every((part, i) => part === last.current[i]))
+      // Other points of the same lines: drawn with the next step of the zoom, not beside it.
+      chart.current?.setOption(
+        { series: series.map(({ name, data }) => ({ name, data })) },
+        { lazyUpdate: true, silent: true },
+      )
+    else if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
     else chart.current?.setOption(option, { notMerge: true })
     drawn.current = layout
+    last.current = whole
     const follow = (event: unknown) => {
       const next = seenNow(event, wholeOf(page))
       if (!sameWindow(next, seen)) setSeen(next)
