@@ -1,12 +1,13 @@
 import FFT from 'fft.js'
 
 /**
- * Autocorrelation of `values` about their mean by FFT, each divided by the overlap left: for all lags from 0 up to
- * `least`, and as many more as cost nothing.
+ * Autocorrelation of `values` about their mean for lags 0 to `lags` − 1, by FFT, each divided by the overlap left.
  */
-export function autocorrelation(values: Float32Array, least: number): Float64Array {
+export function autocorrelation(values: Float32Array, lags: number): Float64Array {
+  const told = Math.min(Math.ceil(lags), values.length)
+  // What is moved beyond the end comes back at the beginning: it must find nothing there.
   let size = 4
-  while (size < values.length + least) size *= 2
+  while (size < values.length + told) size *= 2
   let mean = 0
   for (const v of values) mean += v / values.length
   const padded = new Float64Array(size)
@@ -20,8 +21,7 @@ export function autocorrelation(values: Float32Array, least: number): Float64Arr
     if (k > 0) padded[size - k] = power
   }
   fft.realTransform(spectrum, padded)
-  // A lag as long as the room left beyond the values folds back on them.
-  const out = new Float64Array(Math.min(values.length - 1, size - values.length))
+  const out = new Float64Array(told)
   for (let lag = 0; lag < out.length; lag++) out[lag] = spectrum[2 * lag]! / size / (values.length - lag)
   return out
 }

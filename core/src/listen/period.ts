@@ -138,7 +138,9 @@ function candidatePeriods(values: Float32Array, stepS: number, givenS?: number):
   // What is known to be slower is looked for: ticks that come once in a long period.
   const longestS = Math.max(LONGEST_PERIOD_S, (1 + GIVEN_WITHIN) * (givenS ?? 0))
   const farthest = Math.min(longestS / stepS, values.length * LONGEST_SHARE)
-  const correlation = smooth3(autocorrelation(values, Math.max(farthest, values.length * SHARPENED_SHARE) + 8))
+  // A candidate is looked at doubled as well, and made exact on multiples.
+  const lags = Math.max(2 * farthest, values.length * SHARPENED_SHARE) + 8
+  const correlation = smooth3(autocorrelation(values, Math.min(lags, values.length - 1)))
   const at = (lag: number) => correlation[Math.round(lag)] ?? 0
   const peaks: number[] = []
   for (let lag = Math.floor(beatLag); lag < farthest; lag++)
