@@ -331,7 +331,7 @@ test('the workshop is carried away in one zip and comes in elsewhere; a changed 
   await expect(there.getByRole('status')).toContainText('It is in.')
   await expect(there.getByRole('status')).toContainText('was not asked for, and stays out')
   await open(page, `${own.url}/clocks`)
-  await page.getByRole('link', { name: 'Harbour regulator' }).click()
+  await page.getByRole('link', { name: 'Harbour regulator', exact: true }).click()
   await expect(page.getByRole('link', { name: 'Its whole history, one zip' })).toBeVisible()
   // Once more it brings nothing twice; a row that was changed here since is shown, and stays.
   const { clock } = await read(await own.job(CUSTOMS))
