@@ -4,8 +4,7 @@ import { CHROMIUM_FLAGS, ensureChromium } from '../scripts/lib/chromium.mjs'
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
-  // One more than cores of the usual machine: a test waits for its page, its server and its database in turn.
-  workers: 3,
+  workers: 2,
   // Limits for what hangs, far above what a slow machine needs.
   timeout: 300_000,
   expect: { timeout: 60_000 },
