@@ -13,7 +13,6 @@ import { donorTimes, laboratoryFrames, palletFrames } from './lib/mendBench.mjs'
 import { ensureModules } from './lib/modules.mjs'
 import { plateInteraction } from './lib/plateBench.mjs'
 import { pedalPresses } from './lib/pressBench.mjs'
-import { assemblyPresses } from './lib/setBench.mjs'
 import { ROOT } from './lib/root.mjs'
 
 const RUNS = 5
@@ -57,12 +56,6 @@ try {
   await pressing()
   report('plates over a photo of 12 MP, longest interaction', await plateInteraction(), TOUCH_BUDGET_MS, ' ms')
   report('which of 5,000 donors fit, 95th percentile', await donorTimes(), FIND_BUDGET_MS, ' ms')
-  report(
-    'assembly of 150 steps, press to the next part shown, 95th percentile',
-    await assemblyPresses(),
-    PRESS_BUDGET_MS,
-    ' ms',
-  )
   report('pallets dragged, 98 of 100 frames', await palletFrames(), FRAME_BUDGET_MS, ' ms')
   report('laboratory dragged, 98 of 100 frames', await laboratoryFrames(), FRAME_BUDGET_MS, ' ms')
 } finally {
@@ -132,17 +125,16 @@ function startUp() {
 /** Asked for one after another: the Bench with 500 open jobs, and the page of a full one. */
 async function served() {
   const { bench, job } = await pageTimes()
-  report('the Bench with 500 open jobs, 95th percentile', bench, BENCH_BUDGET_MS, ' ms')
-  report('a full job’s page, 95th percentile', job, JOB_BUDGET_MS, ' ms')
+  report('the Bench with 500 open jobs, 95th percentile', bench.ms, BENCH_BUDGET_MS, ' ms', bench.slow)
+  report('a full job’s page, 95th percentile', job.ms, JOB_BUDGET_MS, ' ms', job.slow)
 }
 
 /** The pedal on every surface that it leads through, with a full job. */
 async function pressing() {
-  const { all, press, frame } = await pedalPresses()
-  for (const { surface, pressMs, frameMs } of all)
-    console.log(`  ${surface}: ${pressMs.toFixed(1)} ms to the next stop, longest frame ${frameMs.toFixed(0)} ms`)
-  report(`press to the next stop, 95th percentile, worst on ${press.surface}`, press.pressMs, PRESS_BUDGET_MS, ' ms')
-  report(`longest frame while pressing, worst on ${frame.surface}`, frame.frameMs, DRAWN_BUDGET_MS, ' ms')
+  for (const { surface, pressMs, pressSlow, frameMs, frameSlow } of await pedalPresses()) {
+    report(`${surface}, press to the next stop, 95th percentile`, pressMs, PRESS_BUDGET_MS, ' ms', pressSlow)
+    report(`${surface}, longest frame while pressing`, frameMs, DRAWN_BUDGET_MS, ' ms', frameSlow)
+  }
 }
 
 /** Lists and searches with 20,000 jobs on file, and against the same with 500. */
@@ -196,11 +188,10 @@ function middle(values) {
 }
 
 /**
- * Says a figure and whether it keeps its budget. What is a time is held against the machine as it is at that moment, by a
- * fixed reckoning: a slow hour is not taken for a fault. A ratio, or a size, is what it is.
+ * Says a figure and whether it keeps its budget. What is a time is held against the machine as it was meanwhile, or is at
+ * that moment, by a fixed reckoning: a slow hour is not taken for a fault. A ratio, or a size, is what it is.
  */
-function report(name, value, budget, unit) {
-  const slow = / ms|times|%/.test(unit) ? slowness() : 1
+function report(name, value, budget, unit, slow = / ms|times|%/.test(unit) ? slowness() : 1) {
   const machine = slow > 1.05 ? ` (the machine is ${slow.toFixed(2)} times slower than it may be)` : ''
   const kept = value <= budget * slow
   console.log(`${name}: ${value.toFixed(2)}${unit}, budget ${budget}${unit}${machine}, ${kept ? 'kept' : 'BROKEN'}`)

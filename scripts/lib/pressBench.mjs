@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto'
 import { withDemoPage } from './demoPage.mjs'
+import { machineBeside } from './machine.mjs'
 import { sql } from './sql.mjs'
 
 /** What years leave on one job. */
@@ -16,75 +18,109 @@ const SURFACES = [
   'rate',
   'condition',
 ]
-const PRESSES = 30
+const STEPS = 150
+const PRESSES = 40
 const WARM = 3
+const SHARE = 0.95
 
-/**
- * On every surface that the pedal leads through, with a full job: the 95th percentile of how long a press takes till the
- * next stop is shown, and the longest that the page drew nothing meanwhile, ms; of the worst surface.
- */
-export function pedalPresses() {
-  return withDemoPage('Round-top drum clock', async ({ page, base, jobId, query }) => {
-    await query(sql('full-job', FULL))
+/** Presses on every surface that the pedal leads through, with a full job; and on an assembly of 150 steps. */
+export async function pedalPresses() {
+  const full = await withDemoPage('Round-top drum clock', async (demo) => {
+    await demo.query(sql('full-job', FULL))
     const all = []
-    for (const surface of SURFACES) {
-      await page.goto(`${base}/jobs/${jobId}/${surface}`)
-      await page
-        .getByRole('button', { name: /Press|Type|foot/ })
-        .last()
-        .waitFor()
-      await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 500))))
-      const { times, frames } = await page.evaluate(pressed, { presses: PRESSES, warm: WARM })
-      if (times.length > 0) all.push({ surface, pressMs: share(times, 0.95), frameMs: Math.max(...frames) })
-    }
-    const worst = (of) => all.reduce((a, b) => (b[of] > a[of] ? b : a))
-    return { all, press: worst('pressMs'), frame: worst('frameMs') }
+    for (const surface of SURFACES) all.push(await presses(demo, surface))
+    return all
   })
+  const assembled = await withDemoPage('Lantern-top shelf clock', async (demo) => {
+    await takeApart(demo)
+    return presses(demo, 'assemble')
+  })
+  return [...full, assembled].filter(({ pressMs }) => pressMs !== undefined)
 }
 
-const share = (values, part) => values.toSorted((a, b) => a - b)[Math.floor(part * values.length)]
+/** A movement that came apart in so many steps. */
+async function takeApart({ base, jobId }) {
+  for (let i = 1; i <= STEPS; i++) {
+    const id = randomUUID()
+    const row = { id, version: 0, position: i, part: `Part ${i}`, tray: 'case', screws: '', marks: '', remark: '' }
+    const answer = await fetch(`${base}/api/jobs/${jobId}/strip-steps/${id}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ ...row, count: 1, photoId: null, back: false, notBack: '' }),
+    })
+    if (!answer.ok) throw new Error(`strip-steps: ${answer.status}`)
+  }
+}
 
 /**
- * In the page: presses the pedal again and again, each once what the last one led to is shown, as long as it has something
- * to do; how long each took and how far the frames came apart, once warm. Where a second press would flag, the first waits
- * for it: that is no slowness.
+ * The 95th percentile of how long a press takes till the next stop is shown, and the longest that the page drew nothing
+ * meanwhile, ms; each with how slow the machine was then.
  */
-async function pressed({ presses, warm }) {
+async function presses({ page, base, jobId }, surface) {
+  await page.goto(`${base}/jobs/${jobId}/${surface}`)
+  await page
+    .getByRole('button', { name: /Press|Type|foot/ })
+    .last()
+    .waitFor()
+  await page.evaluate(() => new Promise((done) => globalThis.requestIdleCallback(() => setTimeout(done, 500))))
+  const machine = machineBeside()
+  const times = []
+  const frames = []
+  for (let i = 0; i < PRESSES; i++) {
+    const told = await page.evaluate(pressed)
+    if (!told) break
+    if (i < WARM) continue
+    times.push(told.ms)
+    frames.push(told.frameMs)
+    machine.note()
+  }
+  return {
+    surface,
+    pressMs: times.toSorted((a, b) => a - b)[Math.floor(SHARE * times.length)],
+    pressSlow: machine.at(SHARE),
+    frameMs: Math.max(...frames),
+    frameSlow: machine.at(1),
+  }
+}
+
+/**
+ * In the page: presses the pedal once and waits for what that leads to; how long it took, and how far two frames came
+ * apart from then until it was at rest again. Nothing, once there is nothing left to press. Where a second press would
+ * flag, the first waits for it: that is no slowness.
+ */
+async function pressed() {
   const { document, MutationObserver, KeyboardEvent, requestAnimationFrame } = globalThis
   document.activeElement?.blur()
   const bar = () => document.querySelector('[class*="bar"] button[class*="press"]')
   const shows = () => `${document.querySelector('#main')?.textContent} ${bar()?.textContent}`
-  const times = []
-  const frames = []
+  if (!bar() || bar().disabled) return null
+  let frameMs = 0
   let drawing = true
   const draw = (last) =>
     requestAnimationFrame((now) => {
-      frames.push(now - last)
-      if (drawing) draw(now)
+      if (!drawing) return
+      frameMs = Math.max(frameMs, now - last)
+      draw(now)
     })
-  for (let i = 0; i < presses; i++) {
-    if (!bar() || bar().disabled) break
-    if (i === warm) draw(performance.now())
-    const before = shows()
-    const waits = /twice:/.test(bar().parentElement?.textContent ?? '') ? 320 : 0
-    const shown = new Promise((done) => {
-      const giveUp = setTimeout(() => done(null), 3000)
-      const watch = new MutationObserver(() => {
-        if (shows() === before) return
-        clearTimeout(giveUp)
-        watch.disconnect()
-        done(performance.now())
-      })
-      watch.observe(document.body, { subtree: true, childList: true, characterData: true })
+  await new Promise((done) => requestAnimationFrame((now) => done(draw(now))))
+  const before = shows()
+  const waits = /twice:/.test(bar().parentElement?.textContent ?? '') ? 320 : 0
+  const shown = new Promise((done) => {
+    const giveUp = setTimeout(() => done(null), 3000)
+    const watch = new MutationObserver(() => {
+      if (shows() === before) return
+      clearTimeout(giveUp)
+      watch.disconnect()
+      done(performance.now())
     })
-    const began = performance.now()
-    for (const type of ['keydown', 'keyup'])
-      document.body.dispatchEvent(new KeyboardEvent(type, { key: 'PageDown', bubbles: true, cancelable: true }))
-    const at = await shown
-    if (at === null) break
-    if (i >= warm) times.push(Math.max(0, at - began - waits))
-    await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 120)))
-  }
+    watch.observe(document.body, { subtree: true, childList: true, characterData: true })
+  })
+  const began = performance.now()
+  for (const type of ['keydown', 'keyup'])
+    document.body.dispatchEvent(new KeyboardEvent(type, { key: 'PageDown', bubbles: true, cancelable: true }))
+  const at = await shown
+  if (at === null) return null
+  await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 150)))
   drawing = false
-  return { times, frames: frames.slice(1) }
+  return { ms: Math.max(0, at - began - waits), frameMs }
 }
