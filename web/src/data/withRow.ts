@@ -59,6 +59,34 @@ export function withRow(page: JobPage, path: string, answer: unknown): JobPage |
   return { ...page, ...standing, [list]: rows }
 }
 
+interface Said {
+  method: string
+  path: string
+  body?: unknown
+}
+
+/**
+ * Rows of a kind with changes laid over them that are on their way, in the order of the page.
+ *
+ * @returns the rows themselves where nothing is on its way, or all that is has come in already
+ */
+export function laidOver<R extends Row & { version: number }>(kind: string, kept: R[], said: Said[]): R[] {
+  const order = SHOWN[kind]?.[1]
+  const rows = new Map(kept.map((row) => [row.id, row]))
+  let changed = false
+  for (const { method, path, body } of said) {
+    const id = path.split('/')[4] ?? ''
+    const there = rows.get(id)
+    if (method === 'DELETE') changed = rows.delete(id) || changed
+    // It was written at the version that it was changed from: what is newer has the change, or another's.
+    else if (method === 'PUT' && (there?.version ?? 0) <= (body as R).version) {
+      rows.set(id, { ...there, ...(body as R) })
+      changed = true
+    }
+  }
+  return changed ? [...rows.values()].sort(order as (a: R, b: R) => number) : kept
+}
+
 /** Lists of rows that change others too when they are written: the page is fetched after. */
 const ALSO_SHOWN: Record<string, Lists> = {
   bushings: 'bushings',

@@ -6,7 +6,7 @@ import {
   type RateEventRow,
   type Reading,
 } from '@treadle/contract'
-import { turnFraction, type Suspect } from '@treadle/core'
+import { turnFraction } from '@treadle/core'
 import { Button, Group } from '@mantine/core'
 import { memo, useCallback, useState } from 'react'
 import { sayNotKept, useChange } from '../../data/queries.ts'
@@ -21,11 +21,12 @@ import styles from './Rate.module.css'
 export function Log({
   readings,
   events,
-  suspects,
+  doubted,
 }: {
   readings: Reading[]
   events: RateEventRow[]
-  suspects: Suspect[]
+  /** ids of readings that do not belong */
+  doubted: ReadonlySet<string | undefined>
 }) {
   const { job } = useJobData()
   const { mutate } = useChange()
@@ -34,7 +35,6 @@ export function Log({
     [mutate, job.id],
   )
   const [editing, setEditing] = useState<string | null>(null)
-  const doubted = new Set(suspects.map((s) => readings[s.index]?.id))
   const log = [
     ...readings.map((r) => ({ at: r.at, reading: r, event: null })),
     ...events.map((e) => ({ at: e.at, reading: null, event: e })),

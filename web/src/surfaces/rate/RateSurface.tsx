@@ -15,9 +15,11 @@ import {
 import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
-import { useChange, useSettings } from '../../data/queries.ts'
+import { useRowsSaid } from '../../data/onTheWay.ts'
+import { useSettings } from '../../data/queries.ts'
 import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
+import { useRows } from '../../job/useRows.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Advice } from './Advice.tsx'
@@ -37,9 +39,12 @@ const RateChart = lazy(() => import('./RateChart.tsx'))
 /** The rate book: readings and what was done between them, the rate now, the next turn, the next reading. */
 export function RateSurface() {
   const data = useJobData()
-  const { job, clock, readings, events, watches, listenings, thermometers, pendulums } = data
+  const { clock, events, watches, listenings, thermometers, pendulums } = data
   const { data: settings } = useSettings()
-  const change = useChange()
+  const rows = useRows<Reading>('readings')
+  const said = useRowsSaid(data, 'readings', data.readings)
+  // What was pressed stands in the log first; the rate is reckoned of it next.
+  const readings = useDeferredValue(said)
   const { pendulum } = clock
   const reckoned = useMemo(() => {
     if (!settings) return null
@@ -54,8 +59,11 @@ export function RateSurface() {
     () => reckoned?.book && { book: reckoned.book, expected: reckoned.expected, readings, events },
     [reckoned, readings, events],
   )
-  // What was pressed is shown first, and then drawn.
-  const charted = useDeferredValue(toChart)
+  const doubted = useMemo(
+    () => new Set(reckoned?.book?.suspects.map(({ index }) => readings[index]?.id)),
+    [reckoned, readings],
+  )
+  const charted = useDeferredValue(toChart, null)
   const tells = pendulumTells(pendulums.at(-1)?.parts)
   const limit = rateLimitFor(pendulum.lengthMm)
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way'], beside: BesideReading = {}) => {
@@ -69,8 +77,8 @@ export function RateSurface() {
       way,
       ...beside,
     }
-    change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body })
-    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` })
+    rows.put(body)
+    return () => rows.remove(id)
   }
   const happened = useHappened()
   const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '', grams: number | null = null) =>
@@ -78,7 +86,7 @@ export function RateSurface() {
   usePedalAction({
     label: 'Press as the hand crosses a minute',
     hint: 'against this computer’s clock',
-    press: (atMs) => putReading(atMs, errorAtMinuteMark(atMs / 1000, expectedError(book, readings, atMs)), 'pedal'),
+    press: (atMs) => putReading(atMs, errorAtMinuteMark(atMs / 1000, expectedError(book, said, atMs)), 'pedal'),
   })
   const [span, setSpan] = useState<'recent' | 'all'>('recent')
   const fromMs = span === 'all' ? 0 : recentFrom(book)
@@ -123,7 +131,7 @@ export function RateSurface() {
         {reckoned?.expected && <Foretold expected={reckoned.expected} />}
         <NewReading onKeep={putReading} />
         <Thermometer />
-        <Log readings={readings} events={events} suspects={book?.suspects ?? []} />
+        <Log readings={said} events={events} doubted={doubted} />
         <ManyReadings />
       </section>
       <section>

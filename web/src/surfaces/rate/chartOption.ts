@@ -120,6 +120,8 @@ export function chartOption(
     grid: { left: 64, right: 24, top: 30, bottom: 34 },
     xAxis: {
       type: 'time',
+      // A day is named once, however short the stretch.
+      minInterval: 1000 * DAY_S,
       axisLabel: { ...text, hideOverlap: true, formatter: '{d} {MMM}' },
       axisLine: { lineStyle: { color: colours.line } },
       splitLine: { show: false },
