@@ -67,7 +67,10 @@ function Head({ data }: { data: JobData }) {
   useOnward(data, path ?? '')
   // The other surfaces of the bay come next: they are here before they are asked for.
   const bay = here?.title
-  useEffect(() => whenIdle(TABS.find((t) => t.title === bay)?.surfaces.map((s) => s.load) ?? []), [bay])
+  useEffect(() => {
+    const next = TABS.find((t) => t.title === bay)?.surfaces ?? []
+    return whenIdle([...next.map((s) => s.load), ...next.flatMap((s) => s.chart ?? [])])
+  }, [bay])
   const surfaces = useRef<HTMLElement>(null)
   useEffect(() => {
     const nav = surfaces.current

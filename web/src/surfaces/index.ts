@@ -9,6 +9,8 @@ export interface Surface {
   bay: Bay | null
   title: string
   load: () => Promise<ComponentType>
+  /** the chart that it draws, a large part of its own: fetched while the page is idle, before it is wanted */
+  chart?: () => Promise<unknown>
   /** shown only for clocks that have what it is about */
   of?: (clock: Clock) => boolean
   /** where a clock's work in this bay goes on when nothing is owed to it */
@@ -133,6 +135,7 @@ export const SURFACES: Surface[] = [
     bay: 'mend',
     title: 'Springs',
     load: async () => (await import('./springs/SpringsSurface.tsx')).SpringsSurface,
+    chart: () => import('./springs/TorqueChart.tsx'),
   },
   {
     path: 'escapement',
@@ -198,6 +201,7 @@ export const SURFACES: Surface[] = [
     bay: 'set',
     title: 'Rate',
     load: async () => (await import('./rate/RateSurface.tsx')).RateSurface,
+    chart: () => import('./rate/RateChart.tsx'),
     owes: ['reading', 'turn', 'wind'],
   },
   {
@@ -211,6 +215,7 @@ export const SURFACES: Surface[] = [
     bay: 'set',
     title: 'Watch',
     load: async () => (await import('./watch/WatchSurface.tsx')).WatchSurface,
+    chart: () => import('./watch/WatchChart.tsx'),
   },
   {
     path: 'trial',

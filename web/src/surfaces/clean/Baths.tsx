@@ -1,9 +1,7 @@
 import type { CleanPartRow, TimerRow } from '@treadle/contract'
-import { FINISHES, MATERIALS, sortIntoBaths, type Bath } from '@treadle/core'
-import { Button, Checkbox, Group, NativeSelect, TextInput } from '@mantine/core'
-import { useState } from 'react'
+import { sortIntoBaths, type Bath } from '@treadle/core'
+import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
-import { v7 as uuid } from 'uuid'
 import { useTable } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
@@ -13,6 +11,7 @@ import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { useMoveTo } from '../../job/useMoveTo.ts'
+import { AddPart } from './AddPart.tsx'
 import { Pegging } from './Pegging.tsx'
 import { pegKey, pegPlaces } from './pegging.ts'
 import { RunningTimers } from './RunningTimers.tsx'
@@ -158,7 +157,7 @@ export function Baths() {
         <p className="quiet">
           Recipes are the workshop’s own: <Link to="/tables/baths">change them</Link>.
         </p>
-        <AddPart rows={partRows} />
+        <AddPart />
         {cleanParts.some((p) => p.done) && (
           <>
             <h2 className={parts.next}>Clean and dry</h2>
@@ -195,72 +194,5 @@ function PartList({ parts: list, rows }: { parts: CleanPartRow[]; rows: PartRows
         </li>
       ))}
     </ul>
-  )
-}
-
-/** The parts of nearly every movement, by what they usually are. */
-const USUAL: [string, string, string][] = [
-  ['plates and cocks', 'brass', 'bare'],
-  ['wheels and arbors', 'brass', 'bare'],
-  ['screws and clicks', 'steel', 'polished'],
-  ['mainspring', 'mainspring', 'bare'],
-]
-
-function AddPart({ rows }: { rows: { put: (row: Omit<CleanPartRow, 'jobId' | 'at' | 'who'>) => void } }) {
-  const { cleanParts, clock } = useJobData()
-  const [draft, setDraft] = useState({ name: '', material: 'brass', finish: 'bare' })
-  const add = (name: string, material: string, finish: string) => {
-    if (name.trim() !== '') rows.put({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
-  }
-  const usual = USUAL.filter(
-    ([name, material]) =>
-      !cleanParts.some((p) => p.name === name) &&
-      (material !== 'mainspring' || clock.trains.some((t) => t.power !== 'weight')),
-  )
-  return (
-    <>
-      <h2 className={parts.next}>Parts to clean</h2>
-      <div className={parts.fields}>
-        <TextInput
-          label="Part"
-          value={draft.name}
-          maxLength={120}
-          onChange={(e) => setDraft({ ...draft, name: e.currentTarget.value })}
-          onKeyDown={(e) => {
-            if (e.key !== 'Enter') return
-            add(draft.name, draft.material, draft.finish)
-            setDraft({ ...draft, name: '' })
-          }}
-        />
-        <NativeSelect
-          label="Made of"
-          value={draft.material}
-          onChange={(e) => setDraft({ ...draft, material: e.currentTarget.value })}
-          data={[...MATERIALS]}
-        />
-        <NativeSelect
-          label="Finish"
-          value={draft.finish}
-          onChange={(e) => setDraft({ ...draft, finish: e.currentTarget.value })}
-          data={[...FINISHES]}
-        />
-        <Button
-          disabled={draft.name.trim() === ''}
-          onClick={() => {
-            add(draft.name, draft.material, draft.finish)
-            setDraft({ ...draft, name: '' })
-          }}
-        >
-          Add it
-        </Button>
-      </div>
-      <Group>
-        {usual.map(([name, material, finish]) => (
-          <Button key={name} variant="subtle" size="sm" onClick={() => add(name, material, finish)}>
-            + {name}
-          </Button>
-        ))}
-      </Group>
-    </>
   )
 }

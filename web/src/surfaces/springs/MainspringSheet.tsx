@@ -13,7 +13,7 @@ import {
   winderMay,
 } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
-import { lazy, Suspense, type ReactNode } from 'react'
+import { lazy, Suspense, useDeferredValue, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
@@ -62,6 +62,8 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
         )
       : null
   const strip = fitted ?? old
+  // The sheet stands first, and what takes long to draw comes after.
+  const mayDraw = useDeferredValue(true, false)
   const safe =
     strip && barrel
       ? unlessRefused(() => springEnergy({ ...strip, ...barrel }, undefined, undefined, SAFE_YIELD_MPA))
@@ -209,7 +211,7 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
             {there.allowed}. Measure again.
           </p>
         )}
-        {strip && barrel && there && !(there instanceof FieldError) && old && (
+        {mayDraw && strip && barrel && there && !(there instanceof FieldError) && old && (
           <Suspense fallback={null}>
             <TorqueChart
               old={old}
