@@ -50,6 +50,9 @@ interface OwedHere {
   owed: Owed
 }
 
+/** More than these nobody reads at a glance, and the tags would hang out of sight. */
+const AT_ONCE = 20
+
 /** What is owed in order of time; what is waited for, and what is due at home, stand apart. */
 function Now({ data }: { data: BenchPage }) {
   const [all, setAll] = useState(false)
@@ -58,6 +61,12 @@ function Now({ data }: { data: BenchPage }) {
     data.tags.flatMap((tag) => tag.owed.map((owed) => ({ tag, owed }))),
     at.getTime() / 1000,
   )
+  const more = [
+    pressing.length > AT_ONCE && `${pressing.length - AT_ONCE} more`,
+    later.length > 0 && `${later.length} later`,
+  ]
+    .filter(Boolean)
+    .join(', ')
   const recalls = data.recalls.flatMap((tag) => tag.owed.map((owed) => ({ tag, owed })))
   return (
     <section aria-labelledby="now" className={styles.now}>
@@ -68,11 +77,11 @@ function Now({ data }: { data: BenchPage }) {
           As a calendar
         </a>
       </div>
-      <OwedLine list={all ? [...pressing, ...later] : pressing} at={at} />
+      <OwedLine list={all ? [...pressing, ...later] : pressing.slice(0, AT_ONCE)} at={at} />
       {pressing.length === 0 && <p className="quiet">Nothing is due. Every clock waits for you, not you for it.</p>}
-      {later.length > 0 && (
+      {more !== '' && (
         <Button variant="subtle" size="compact-md" onClick={() => setAll(!all)}>
-          {all ? 'Only what presses' : `and ${later.length} later`}
+          {all ? 'Only what presses' : `and ${more}`}
         </Button>
       )}
       <Apart title="Waited for" list={waited} at={at} />
