@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { BenchPage, BenchTag } from '@treadle/contract'
+import type { BenchPage, BenchTag, JobPage } from '@treadle/contract'
 import { runSql, useWorkshop, withClientAt } from './workshop.ts'
 
 const shop = useWorkshop()
@@ -12,10 +12,7 @@ const bath = (jobId: string) =>
   `(id, job_id, title, started_at, ends_at, stopped, bath, step, who)
      values (gen_random_uuid(), '${jobId}', 'Bath', now(), now(), false, '', 0, '')`
 
-/** Hang on a visit, and change nothing of how it stands. */
-const OF_NO_STANDING = ['conditions', 'confirmed_causes', 'invoices', 'photos']
-
-test('the database notes every change that a standing may depend on', async () => {
+test('the database notes every change of a visit, and of all that hangs on it', async () => {
   const { rows } = await withClientAt(shop.adminUrl, (client) =>
     client.query<{ table: string; noted: boolean }>(
       `select table_name as table, exists (
@@ -25,7 +22,7 @@ test('the database notes every change that a standing may depend on', async () =
          and (column_name in ('job_id', 'clock_id') or table_name in ('jobs', 'clocks', 'owners') and column_name = 'id')`,
     ),
   )
-  const silent = rows.filter((r) => !r.noted && !OF_NO_STANDING.includes(r.table)).map((r) => r.table)
+  const silent = rows.filter((r) => !r.noted).map((r) => r.table)
   expect(silent).toEqual([])
   expect(rows.length).toBeGreaterThan(35)
 })
@@ -54,6 +51,24 @@ test('whatever is changed, by whichever door, is on the Bench at the next look',
     expect(of(await tagOf(job.id)), change).toEqual(wanted)
   }
   expect(await tagOf(beside.id)).toEqual(other)
+})
+
+test('a page that was asked for before shows what was changed since', async () => {
+  const { job, clock } = await shop.takeIn()
+  const page = async () => (await shop.request.get(`/api/jobs/${job.id}`).expect(200)).body as JobPage
+  const first = await page()
+  expect(await page()).toEqual(first)
+  await sql(`update clocks set name = 'Hall clock' where id = '${clock.id}'`)
+  expect((await page()).clock.name).toBe('Hall clock')
+  await sql(
+    `insert into confirmed_causes (id, job_id, cause, note, at, who) values (gen_random_uuid(), '${job.id}', 'dirt', '', now(), 'Uma')`,
+  )
+  expect((await page()).confirmedCauses).toHaveLength(1)
+  const others = await Promise.all(Array.from({ length: 45 }, async () => (await shop.takeIn()).job.id))
+  // More of them than are kept: each is still its own.
+  for (const id of [...others, job.id, ...others])
+    expect(((await shop.request.get(`/api/jobs/${id}`).expect(200)).body as JobPage).job.id).toBe(id)
+  expect((await page()).confirmedCauses).toHaveLength(1)
 })
 
 test('a row that goes from one visit to another is seen in both', async () => {

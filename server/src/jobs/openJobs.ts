@@ -1,11 +1,11 @@
 import type { Settings } from '@treadle/contract'
 import { standingOver, type JobStanding } from '@treadle/core'
-import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
-import { alias } from 'drizzle-orm/pg-core'
+import { desc, inArray, isNull } from 'drizzle-orm'
 import type { Database } from '../db/connect.ts'
-import { clocks, jobs, journal, lastChanges } from '../db/schema.ts'
+import { jobs, journal } from '../db/schema.ts'
 import { readHoleRules } from '../stock/store.ts'
 import { gatherJobs } from './gather.ts'
+import { lastChangesOf } from './lastChanges.ts'
 
 type Rows = Awaited<ReturnType<typeof gatherJobs>>[number]
 
@@ -30,10 +30,10 @@ const KEPT = new WeakMap<Database, Map<string, Kept>>()
 
 /**
  * Every open job, by number. Each is read and reckoned anew only when something of it was changed, or of the workshop's
- * ways: what was the last change is asked first, so what is kept under it is never older than it.
+ * ways.
  */
 export async function openJobs(db: Database, settings: Settings): Promise<OpenJob[]> {
-  const [open, rules] = await Promise.all([changesOfOpen(db), readHoleRules(db, settings)])
+  const [open, rules] = await Promise.all([lastChangesOf(db, isNull(jobs.closedAt)), readHoleRules(db, settings)])
   const ways = JSON.stringify([settings, rules])
   const before = KEPT.get(db)
   const changed = open.filter(({ id, change }) => before?.get(id)?.change !== change)
@@ -54,26 +54,6 @@ export async function openJobs(db: Database, settings: Settings): Promise<OpenJo
   }
   KEPT.set(db, now)
   return [...now.values()]
-}
-
-function changesOfOpen(db: Database): Promise<{ id: string; change: string }[]> {
-  const [ofJob, ofClock, ofOwner] = [
-    alias(lastChanges, 'of_job'),
-    alias(lastChanges, 'of_clock'),
-    alias(lastChanges, 'of_owner'),
-  ]
-  return db
-    .select({
-      id: jobs.id,
-      change: sql<string>`concat(${ofJob.change}, ' ', ${ofClock.change}, ' ', ${ofOwner.change})`,
-    })
-    .from(jobs)
-    .innerJoin(clocks, eq(clocks.id, jobs.clockId))
-    .leftJoin(ofJob, eq(ofJob.of, jobs.id))
-    .leftJoin(ofClock, eq(ofClock.of, clocks.id))
-    .leftJoin(ofOwner, eq(ofOwner.of, clocks.ownerId))
-    .where(isNull(jobs.closedAt))
-    .orderBy(asc(jobs.number))
 }
 
 async function readAll(db: Database, ids: string[]): Promise<Map<string, { rows: Rows; by: string }>> {
