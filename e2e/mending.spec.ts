@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import type { JobPage } from '@treadle/contract'
-import { bar, send, taken } from './taken.ts'
+import { bar, read, send, taken } from './taken.ts'
 import { expect, open, press, test, Workshop } from './workshop.ts'
 
 const LIST = [
@@ -310,10 +309,9 @@ test('a photo is made true by two points, and a tap places an arbor where it is'
     await page.keyboard.press('Enter')
     await page.getByRole('button', { name: 'Lay it under the plate' }).click()
     await page.getByRole('button', { name: 'Keep the plates', exact: true }).click()
-    const read = async () => (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
     // The first point is the new 0,0: the plate's middle lies 52 mm to the right of it and 12 below.
-    await expect.poll(async () => (await read()).plateMap?.version).toBe(2)
-    const [a, b, c, d, e, f, g, h, i] = ((await read()).plateMap?.trueing ?? []) as [
+    await expect.poll(async () => (await read(address)).plateMap?.version).toBe(2)
+    const [a, b, c, d, e, f, g, h, i] = ((await read(address)).plateMap?.trueing ?? []) as [
       number,
       number,
       number,

@@ -1,8 +1,8 @@
 import { writeFile } from 'node:fs/promises'
-import type { CareListed, JobPage } from '@treadle/contract'
+import type { CareListed } from '@treadle/contract'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
-import { bar, send } from './taken.ts'
+import { bar, read, send } from './taken.ts'
 import { expect, open, press, test as base, Workshop } from './workshop.ts'
 
 /** The demo for a test alone, to be changed as it likes. */
@@ -20,7 +20,6 @@ const PILOT = 'Pilot-house regulator'
 /** Leaves whatever field one is in: in a field the pedal is still. */
 const away = (page: Page) =>
   page.locator('#main').evaluate((main) => (main as HTMLElement).focus({ preventScroll: true }))
-const read = async (address: string) => (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
 
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 800 }, hasTouch: true })

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto'
+import { writeFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
+import { read } from './taken.ts'
 import { expect, test, type Workshop } from './workshop.ts'
 
 /** Takes in a clock by the API; gives its job's id. */
@@ -135,9 +137,9 @@ test('a row that can’t be read: bench and page go on, the page says which it i
 })
 
 test('an archive on its way says how far it is, and is stopped by a press', async ({ demo, own, page }, info) => {
-  const zip = info.outputPath('workshop.zip')
-  const { writeFile } = await import('node:fs/promises')
-  await writeFile(zip, Buffer.from(await (await fetch(`${demo.url}/api/archive.zip`)).arrayBuffer()))
+  const zip = info.outputPath('clock.zip')
+  const { clock } = await read(await demo.job('School dial'))
+  await writeFile(zip, Buffer.from(await (await fetch(`${demo.url}/api/clocks/${clock.id}/archive.zip`)).arrayBuffer()))
   await page.goto(`${own.url}/settings`)
   let go = () => undefined as void
   const held = new Promise<void>((resolve) => (go = resolve))

@@ -4,6 +4,10 @@ import { EMPTY_PENDULUM, PLAIN_WORK } from '@treadle/contract'
 import type { Page } from '@playwright/test'
 import { expect, type Workshop } from './workshop.ts'
 
+/** The job at an address, as the server has it. */
+export const read = async (address: string) =>
+  (await (await fetch(address.replace('/jobs/', '/api/jobs/'))).json()) as JobPage
+
 /** A clock with a going train, taken in by the API; gives back its job's address and how to read it. */
 export async function taken(shop: Workshop) {
   const id = randomUUID()
@@ -27,8 +31,8 @@ export async function taken(shop: Workshop) {
     lastServiced: null,
   }
   await send(shop, 'POST', '/jobs', body)
-  const read = async () => (await (await fetch(`${shop.url}/api/jobs/${id}`)).json()) as JobPage
-  return { id, address: `${shop.url}/jobs/${id}`, read }
+  const address = `${shop.url}/jobs/${id}`
+  return { id, address, read: () => read(address) }
 }
 
 /** Sends a body to the workshop's API; throws where it is refused. */
