@@ -16,10 +16,9 @@ import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useRowsSaid } from '../../data/onTheWay.ts'
-import { useSettings } from '../../data/queries.ts'
+import { useChange, useSettings } from '../../data/queries.ts'
 import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { useRows } from '../../job/useRows.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { Advice } from './Advice.tsx'
@@ -39,9 +38,9 @@ const RateChart = lazy(() => import('./RateChart.tsx'))
 /** The rate book: readings and what was done between them, the rate now, the next turn, the next reading. */
 export function RateSurface() {
   const data = useJobData()
-  const { clock, events, watches, listenings, thermometers, pendulums } = data
+  const { job, clock, events, watches, listenings, thermometers, pendulums } = data
   const { data: settings } = useSettings()
-  const rows = useRows<Reading>('readings')
+  const change = useChange()
   const said = useRowsSaid(data, 'readings', data.readings)
   // What was pressed stands in the log first; the rate is reckoned of it next.
   const readings = useDeferredValue(said)
@@ -77,8 +76,8 @@ export function RateSurface() {
       way,
       ...beside,
     }
-    rows.put(body)
-    return () => rows.remove(id)
+    change.mutate({ method: 'PUT', path: `/jobs/${job.id}/readings/${id}`, body })
+    return () => change.mutate({ method: 'DELETE', path: `/jobs/${job.id}/readings/${id}` })
   }
   const happened = useHappened()
   const putEvent = (kind: RateEventRow['kind'], turns: number | null = null, at = '', grams: number | null = null) =>
