@@ -179,6 +179,8 @@ test('a picture taken while the server is away waits with its step, and the page
   const { id, read } = await takeIn(alone)
   await page.goto(`${alone.url}/jobs/${id}/strip`)
   await page.getByRole('button', { name: /^Marked: Direction of each click/ }).click()
+  // The foot takes the picture only once every mesh is marked.
+  await expect(page.getByText('Every mesh is marked or waived')).toBeVisible()
   await page.getByRole('button', { name: 'Switch the camera on' }).click()
   await expect
     .poll(() => page.getByLabel('The camera’s picture').evaluate((v) => (v as HTMLVideoElement).videoWidth))

@@ -2,11 +2,11 @@ import { CHROMIUM_FLAGS, ensureChromium } from './chromium.mjs'
 import { serve } from './serve.mjs'
 import { prepareTestDatabases } from './testDatabase.mjs'
 
-/** A page of the demo, served by a database of its own, with the address of one of its clocks' jobs, and a way to fill the database; gone afterwards. */
-export async function withDemoPage(clockName, work) {
+/** A page of the demo, served by a database of its own, with the address of one of its clocks’ jobs, and a way to fill the database; gone afterwards. `flags`: more for the browser. */
+export async function withDemoPage(clockName, work, flags = []) {
   const prepared = await prepareTestDatabases({ demo: true })
   const { chromium } = await import('@playwright/test')
-  const browser = await chromium.launch({ executablePath: ensureChromium(), args: CHROMIUM_FLAGS })
+  const browser = await chromium.launch({ executablePath: ensureChromium(), args: [...CHROMIUM_FLAGS, ...flags] })
   const url = prepared.environment.TREADLE_TEST_DATABASE.replace(/[^/]*$/, 't_demo')
   const { base, stop } = await serve(url)
   const query = async (text) => {
