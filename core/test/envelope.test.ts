@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { envelope, within, type ChartPoint } from '../src/index.ts'
+import { envelope, finelyWithin, type ChartPoint } from '../src/index.ts'
 
 const line = fc
   .array(fc.option(fc.double({ min: -1e3, max: 1e3, noNaN: true }), { freq: 12 }), { minLength: 1, maxLength: 900 })
@@ -30,13 +30,23 @@ describe('a line with fewer points', () => {
     ]
     expect(envelope(points, 2)).toBe(points)
   })
-  test('a window has the points within and one on either side', () => {
-    const row = Array.from({ length: 10 }, (_, i) => ({ at: i }))
-    const there = (from: number, to: number) => within(row, (one) => one.at, from, to).map(({ at }) => at)
-    expect(there(3, 5)).toEqual([2, 3, 4, 5, 6])
-    expect(there(2.5, 2.6)).toEqual([2, 3])
-    expect(there(-5, 0)).toEqual([0, 1])
-    expect(there(20, 30)).toEqual([9])
-    expect(within([], () => 0, 1, 2)).toEqual([])
+  test('within a window it is fine, on either side coarse, and nowhere missing', () => {
+    fc.assert(
+      fc.property(
+        line,
+        fc.integer({ min: 20, max: 200 }),
+        fc.tuple(fc.nat(9000), fc.nat(9000)),
+        (points, most, ends) => {
+          const [from, to] = ends.toSorted((a, b) => a - b) as [number, number]
+          const drawn = finelyWithin(points, most, [from, to])
+          expect(drawn.every((p, i) => i === 0 || p[0] > drawn[i - 1]![0])).toBe(true)
+          const inside = (all: ChartPoint[]) => all.filter(([at]) => at >= from && at <= to)
+          expect(inside(drawn)).toEqual(envelope(inside(points), most))
+          const highest = (all: ChartPoint[]) => Math.max(...all.map(([, v]) => v ?? -Infinity))
+          expect(highest(drawn)).toBe(highest(points))
+          expect(drawn.length).toBeLessThanOrEqual(3 * most + 9)
+        },
+      ),
+    )
   })
 })

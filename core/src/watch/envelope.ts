@@ -30,15 +30,20 @@ export function envelope(points: ChartPoint[], most: number): ChartPoint[] {
 }
 
 /**
- * What of a row lies within a window, with one on either side so that a line runs on to its edges.
+ * The same line, finely within a window and coarsely on either side of it, so that nothing is missing however far one
+ * moves on from there.
  *
- * @param row - in order of time
- * @param atOf - when each is
+ * @param points - in order of time
+ * @param most - so many points within, and half as many on each side
  */
-export function within<T>(row: T[], atOf: (one: T) => number, from: number, to: number): T[] {
-  const first = firstAfter(row, (one) => atOf(one) >= from)
-  const after = firstAfter(row, (one) => atOf(one) > to)
-  return row.slice(Math.max(0, first - 1), after + 1)
+export function finelyWithin(points: ChartPoint[], most: number, [from, to]: [from: number, to: number]): ChartPoint[] {
+  const first = firstAfter(points, ([at]) => at >= from)
+  const after = firstAfter(points, ([at]) => at > to)
+  return [
+    ...envelope(points.slice(0, first), most / 2),
+    ...envelope(points.slice(first, after), most),
+    ...envelope(points.slice(after), most / 2),
+  ]
 }
 
 /** Where that which holds from some place on begins to hold; the length where it never does. */

@@ -45,7 +45,9 @@ export function useObservations(): Observations {
     photoId: null,
   })
   const whole = (key: string) => ({ ...blank(key), jobId: job.id, who: '', at: new Date().toISOString() })
-  const of = (key: string): ObservationRow | undefined => rows.seen(whole(key), kept(key))
+  // A page asks for hundreds at each press: a blank row is made only for what was just said.
+  const of = (key: string): ObservationRow | undefined =>
+    rows.waits(idOf(job.id, key)) ? rows.seen(whole(key), kept(key)) : kept(key)
   return {
     of,
     set: (key, part) => rows.set(blank(key), kept(key), part),

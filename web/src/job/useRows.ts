@@ -25,6 +25,8 @@ export interface Rows<R extends Row> {
   set: (blank: Kept<R>, shown: R | undefined, part: Partial<R>) => void
   /** the row with what was just said of it, before the server has answered: the next press is made on that */
   seen: (blank: Kept<R>, shown: R | undefined) => R | undefined
+  /** whether anything was just said of the row of that id */
+  waits: (id: string) => boolean
   pending: boolean
 }
 
@@ -97,7 +99,8 @@ export function useRows<R extends Row>(path: RowKind, ...alsoStale: string[]): R
     if (said.length === 0) return shown
     return said.reduce<R>((row, part) => ({ ...row, ...part }), { ...blank, ...shown } as unknown as R)
   }
-  return { put, keep, remove, set, seen, pending: change.isPending }
+  const waits = (id: string) => (waiting[id] ?? []).length > 0
+  return { put, keep, remove, set, seen, waits, pending: change.isPending }
 }
 
 /** Our own row where it is newer than the page's, which may not have been fetched yet. */

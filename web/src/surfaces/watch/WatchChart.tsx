@@ -13,6 +13,7 @@ import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
+import { useLatest } from '../../parts/useLatest.ts'
 import { againstOption } from './againstOption.ts'
 import { watchOption, wholeOf, type WatchColours } from './watchOption.ts'
 import styles from './Watch.module.css'
@@ -49,10 +50,9 @@ export default function WatchChart({
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
   const drawn = useRef('')
-  /** what the chart was last drawn of, but for the stretch that is looked at */
-  const last = useRef<unknown[]>([])
-  /** what the finer points are there for; none: all of it, coarsely */
+  /** what is drawn finely; none: all of it alike */
   const [seen, setSeen] = useState<[number, number] | undefined>()
+  const shown = useLatest(page)
   const scheme = useComputedColorScheme('light')
   useEffect(() => {
     if (!box.current) return
@@ -60,13 +60,23 @@ export default function WatchChart({
     chart.current = made
     const watcher = new ResizeObserver(() => made.resize())
     watcher.observe(box.current)
+    // While it is moved, what is there is moved; once it rests, what is looked at is drawn finely.
+    let rest = 0
+    made.on('datazoom', (event) => {
+      window.clearTimeout(rest)
+      rest = window.setTimeout(() => {
+        const next = seenNow(event, wholeOf(shown.current))
+        setSeen((now) => (sameWindow(next, now) ? now : next))
+      }, REST_MS)
+    })
     return () => {
+      window.clearTimeout(rest)
       watcher.disconnect()
       made.dispose()
       chart.current = null
       drawn.current = ''
     }
-  }, [])
+  }, [shown])
   useEffect(() => {
     const style = getComputedStyle(document.body)
     const colour = (name: keyof WatchColours) => style.getPropertyValue(`--${name}`).trim()
@@ -91,35 +101,20 @@ export default function WatchChart({
           )
     // What is zoomed to stays while minutes are added.
     const layout = `${view} ${page.watch.temperatures.length > 0}`
-    const whole = [page, events, blocks, view, timeZone, scheme]
-    const { series } = option as { series: { name: string; data: unknown }[] }
-    if (layout === drawn.current && whole.every((part, i) => part === last.current[i]))
-      // Other points of the same lines: drawn with the next step of the zoom, not beside it.
-      chart.current?.setOption(
-        { series: series.map(({ name, data }) => ({ name, data })) },
-        { lazyUpdate: true, silent: true },
-      )
-    else if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
+    if (layout === drawn.current) chart.current?.setOption(option, { replaceMerge: ['series'] })
     else chart.current?.setOption(option, { notMerge: true })
     drawn.current = layout
-    last.current = whole
-    const follow = (event: unknown) => {
-      const next = seenNow(event, wholeOf(page))
-      if (!sameWindow(next, seen)) setSeen(next)
-    }
-    chart.current?.on('datazoom', follow)
-    const made = chart.current
-    return () => {
-      made?.off('datazoom', follow)
-    }
   }, [page, events, blocks, view, timeZone, scheme, seen])
   return <div ref={box} className={styles.chart} role="img" aria-label={label} />
 }
 
-/** So much more than is looked at is drawn on either side: a small step of the zoom needs no other points. */
+/** A chart that was not moved for so long is at rest. */
+const REST_MS = 150
+
+/** So much more than is looked at is drawn finely on either side: a small step needs no other points. */
 const BESIDE = 0.75
 
-/** The stretch whose minutes are drawn, ms. */
+/** The stretch that is drawn finely, ms. */
 function seenNow(event: unknown, wholeMs: [number, number]): [number, number] {
   const { batch, ...single } = event as { batch?: Zoomed[] } & Zoomed
   const { start, end } = batch?.[0] ?? single

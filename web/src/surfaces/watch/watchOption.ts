@@ -1,5 +1,5 @@
 import type { RateEventRow, WatchPage } from '@treadle/contract'
-import { envelope, within, type ChartPoint } from '@treadle/core'
+import { envelope, finelyWithin, type ChartPoint } from '@treadle/core'
 import type { EChartsCoreOption } from 'echarts/core'
 
 export interface WatchColours {
@@ -29,19 +29,16 @@ export function watchOption(
   events: RateEventRow[],
   colours: WatchColours,
   fontFamily: string,
-  /** what is looked at, ms; all of it when not said */
+  /** what is looked at, ms, and drawn finely; all of it when not said */
   seen?: [fromMs: number, toMs: number],
 ): EChartsCoreOption {
   const began = Date.parse(watch.beganAt)
   const at = (s: number) => began + 1000 * s
   const middle = (m: WatchPage['minutes'][number]) => at(m.fromS + m.seconds / 2)
-  // A week has ten thousand: only those that are looked at are made points of, four times.
-  const shown = seen ? within(minutes, middle, ...seen) : minutes
-  const points = (of: (m: WatchPage['minutes'][number]) => number | null): ChartPoint[] =>
-    envelope(
-      shown.map((m): ChartPoint => [middle(m), of(m)]),
-      MOST_POINTS,
-    )
+  const points = (of: (m: WatchPage['minutes'][number]) => number | null): ChartPoint[] => {
+    const all = minutes.map((m): ChartPoint => [middle(m), of(m)])
+    return seen ? finelyWithin(all, MOST_POINTS, seen) : envelope(all, MOST_POINTS)
+  }
   const untilMs = wholeOf({ watch, minutes })[1]
   const axis = {
     axisLine: { lineStyle: { color: colours.line } },
