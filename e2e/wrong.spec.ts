@@ -1,4 +1,5 @@
-import { expect, test } from './workshop.ts'
+import { taken } from './taken.ts'
+import { expect, press, test } from './workshop.ts'
 
 test('impossible caliper figures are refused at the field, and what was typed stays', async ({ demo, page }) => {
   await page.goto(`${await demo.job('Round-top drum clock')}/holes`)
@@ -77,6 +78,27 @@ test('the server stops in mid-typing: a calm banner, nothing lost, sent when it 
   await page.goto(alone.url)
   await expect(page.getByRole('link', { name: /Toll clock/ })).not.toHaveCount(0)
   await expect(page.getByRole('heading', { name: 'Arrive 1' })).toBeVisible()
+})
+
+test('a reading shows while it waits for the server; taken back meanwhile it is never kept', async ({ own, page }) => {
+  const { address, read } = await taken(own)
+  await page.goto(`${address}/rate`)
+  await expect(page.getByText('No reading yet')).toBeVisible()
+  const said = page.getByText('reading by pedal, minute hand on the mark')
+  const sent: string[] = []
+  page.on('requestfinished', (r) => /readings/.test(r.url()) && sent.push(r.method()))
+  await page.route('**/api/jobs/*/readings/*', (route) => route.abort())
+  await press(page)
+  await expect(said).toHaveCount(1)
+  await expect(page.getByRole('button', { name: /^Correct the entry/ })).toBeDisabled()
+  expect((await read()).readings).toEqual([])
+  await page.getByRole('button', { name: /^Take back the entry/ }).click()
+  await expect(said).toHaveCount(0)
+  await page.unroute('**/api/jobs/*/readings/*')
+  // In the order in which it was pressed, whichever tries again first.
+  await expect.poll(() => sent).toEqual(['PUT', 'DELETE'])
+  expect((await read()).readings).toEqual([])
+  await expect(said).toHaveCount(0)
 })
 
 test('a form with nothing in it says what is missing, field by field', async ({ demo, page }) => {

@@ -214,6 +214,24 @@ const sending = <T>({ method, path, body }: Change) => request<T>(method, path, 
 export const sendAsChange = (change: Change): Promise<unknown> =>
   new MutationObserver<unknown, Error, Change>(queryClient, { mutationFn: sending }).mutate(change)
 
+const underWay = new Map<string, Promise<void>>()
+
+/**
+ * Waits until all that was said before of the same row is answered: what is taken back while the server is away must not
+ * get there before it was said. Gives what lets the next go.
+ */
+async function afterEarlier(path: string): Promise<() => void> {
+  const earlier = underWay.get(path)
+  let letGo = (): void => undefined
+  const answered = new Promise<void>((resolve) => (letGo = resolve))
+  underWay.set(path, answered)
+  await earlier
+  return () => {
+    if (underWay.get(path) === answered) underWay.delete(path)
+    letGo()
+  }
+}
+
 interface Ends<T> {
   onSuccess?: ((answer: T) => void) | undefined
   onError?: ((error: Error) => void) | undefined
@@ -239,8 +257,12 @@ export function useChange<T = unknown>(...alsoStale: string[]): Sender<T> {
   const client = useQueryClient()
   const { mutateAsync, isPending, error } = useMutation({
     mutationFn: sending<T>,
-    onMutate: () => ({ sentAt: Date.now() }),
+    onMutate: async ({ path }) => {
+      const answered = await afterEarlier(path)
+      return { sentAt: Date.now(), answered }
+    },
     onSettled: async (answer, _error, change, sent) => {
+      sent?.answered()
       const kept = sent !== undefined && keepInPage(client, { ...change, ...sent }, answer)
       const timers = change.path.includes('/timers/') ? ['timers'] : []
       const stale = ['bench', 'journal', ...timers, ...(kept ? [] : ['job']), ...alsoStale]

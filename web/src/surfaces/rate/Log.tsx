@@ -79,7 +79,7 @@ interface EntryProps {
 
 /** One line of the log; drawn anew only when it changed: there may be hundreds, and a press changes one. */
 const Entry = memo(function Entry({ reading, event, doubted, onCorrect, onTakeBack }: EntryProps) {
-  const { id = '', at = '' } = reading ?? event ?? {}
+  const { id = '', at = '', version = 0 } = reading ?? event ?? {}
   return (
     <tr>
       <td>{whenShort(at)}</td>
@@ -94,6 +94,8 @@ const Entry = memo(function Entry({ reading, event, doubted, onCorrect, onTakeBa
           variant="subtle"
           size="compact-sm"
           aria-label={`Correct the entry of ${whenShort(at)}`}
+          // What is on its way has no version yet to be changed from.
+          disabled={version === 0}
           onClick={() => onCorrect(id)}
         >
           correct

@@ -143,6 +143,7 @@ export function WatchSurface() {
         {page && page.minutes.length > 1 && (
           <Suspense fallback={<div className={styles.chart} />}>
             <WatchChart
+              key={page.watch.id}
               page={page}
               events={events}
               blocks={tells?.blocks ?? []}
