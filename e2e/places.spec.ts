@@ -1,4 +1,5 @@
-import type { JobPage } from '@treadle/contract'
+import { randomUUID } from 'node:crypto'
+import type { BenchPage, JobPage } from '@treadle/contract'
 import { expect, open, press, test } from './workshop.ts'
 
 test.describe('the reckoner', () => {
@@ -186,4 +187,22 @@ test('quick presses are one personâ€™s: none is lost, none is taken for anotherâ
   await expect(first).toBeChecked()
   await expect(page.getByRole('dialog', { name: 'Somebody changed this meanwhile' })).toBeHidden()
   await expect(page.getByText('Not kept')).toHaveCount(0)
+})
+
+test('with many clocks twenty of what presses are shown, and the rest by one press', async ({ demo, page }) => {
+  const bench = (await (await fetch(`${demo.url}/api/bench`)).json()) as BenchPage
+  const pressing = bench.tags.find((t) => t.owed[0]?.weight === 'must' && t.owed[0].dueS !== null)!
+  const tags = Array.from({ length: 30 }, () => ({
+    ...pressing,
+    job: { ...pressing.job, id: randomUUID() },
+    owed: pressing.owed.slice(0, 1),
+  }))
+  await page.route('**/api/bench', (route) => route.fulfill({ json: { ...bench, tags } }))
+  await page.goto(demo.url)
+  const shown = page.getByRole('region', { name: 'Now' }).getByRole('link', { name: pressing.owed[0]!.title })
+  await expect(shown).toHaveCount(20)
+  await page.getByRole('button', { name: 'and 10 more' }).click()
+  await expect(shown).toHaveCount(30)
+  await page.getByRole('button', { name: 'Only what presses' }).click()
+  await expect(shown).toHaveCount(20)
 })
