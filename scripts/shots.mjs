@@ -41,7 +41,17 @@ const SHOTS = [
   ['oil', `${job('Assembly-room chiming clock')}/oil`, 'dark'],
   ['strike', `${job('Assembly-room chiming clock')}/strike`, 'light', runStrike],
   ['listen', `${job('School dial')}/listen`, 'dark', listenAgain],
-  ['rate', `${job('Harbour regulator')}/rate`, 'light'],
+  [
+    'rate',
+    `${job('Harbour regulator')}/rate`,
+    'light',
+    async (page) =>
+      page
+        .getByRole('img', { name: /^Error over time/ })
+        .locator('svg')
+        .first()
+        .waitFor(),
+  ],
   ['laboratory', `${job('Harbour regulator')}/pendulum`, 'light'],
   ['set-up', `${job('Custom-house tall clock')}/set-up?at=spacer`, 'light', undefined, 390],
   ['hands', `${job('Custom-house tall clock')}/hands`, 'dark', tellHands],
