@@ -1,11 +1,12 @@
 import type { CleanPartRow } from '@treadle/contract'
 import { FINISHES, MATERIALS } from '@treadle/core'
 import { Button, Group, NativeSelect, TextInput } from '@mantine/core'
-import { memo, useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
 import { useRows } from '../../job/useRows.ts'
 import parts from '../../parts/parts.module.css'
+import { useLatest } from '../../parts/useLatest.ts'
 
 /** The parts of nearly every movement, by what they usually are. */
 const USUAL: [string, string, string][] = [
@@ -15,19 +16,36 @@ const USUAL: [string, string, string][] = [
   ['mainspring', 'mainspring', 'bare'],
 ]
 
-/** Parts to clean, by what they are made of; drawn anew only when the job changed, not at each place that is pegged. */
-export const AddPart = memo(function AddPart() {
+/** Parts to clean, by what they are made of. */
+export function AddPart() {
   const { cleanParts, clock } = useJobData()
-  const rows = useRows<CleanPartRow>('clean-parts')
-  const [draft, setDraft] = useState({ name: '', material: 'brass', finish: 'bare' })
-  const add = (name: string, material: string, finish: string) => {
-    if (name.trim() !== '') rows.put({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
-  }
-  const usual = USUAL.filter(
+  const { put } = useRows<CleanPartRow>('clean-parts')
+  const latest = useLatest(put)
+  const add = useCallback(
+    (name: string, material: string, finish: string) => {
+      if (name.trim() !== '')
+        latest.current({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
+    },
+    [latest],
+  )
+  const offered = USUAL.filter(
     ([name, material]) =>
       !cleanParts.some((p) => p.name === name) &&
       (material !== 'mainspring' || clock.trains.some((t) => t.power !== 'weight')),
   )
+  return <PartForm offered={offered.map(([name]) => name).join('\n')} onAdd={add} />
+}
+
+/** Drawn anew only when what it offers changed: not at each place that is pegged, nor at each bath that begins. */
+const PartForm = memo(function PartForm({
+  offered,
+  onAdd: add,
+}: {
+  /** names of usual parts that are not on the list, a line each */
+  offered: string
+  onAdd: (name: string, material: string, finish: string) => void
+}) {
+  const [draft, setDraft] = useState({ name: '', material: 'brass', finish: 'bare' })
   return (
     <>
       <h2 className={parts.next}>Parts to clean</h2>
@@ -66,7 +84,7 @@ export const AddPart = memo(function AddPart() {
         </Button>
       </div>
       <Group>
-        {usual.map(([name, material, finish]) => (
+        {USUAL.filter(([name]) => offered.split('\n').includes(name)).map(([name, material, finish]) => (
           <Button key={name} variant="subtle" size="sm" onClick={() => add(name, material, finish)}>
             + {name}
           </Button>

@@ -1,12 +1,14 @@
 import type { CleanPartRow, TimerRow } from '@treadle/contract'
 import { sortIntoBaths, type Bath } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
+import { memo, useCallback } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useTable } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { useLatest } from '../../parts/useLatest.ts'
 import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -26,6 +28,8 @@ export function Baths() {
   const timerRows = useRows<TimerRow>('timers')
   const seen = useObservations()
   const baths = table?.values.baths ?? []
+  const latest = useLatest(seen)
+  const prefer = useCallback((bath: string) => latest.current.set('bath', { answer: bath }), [latest])
   const preferred = seen.of('bath')?.answer ?? baths[0]?.key ?? ''
   const waiting = cleanParts.filter((p) => !p.done)
   const sorted = sortIntoBaths(waiting, baths, preferred)
@@ -148,15 +152,7 @@ export function Baths() {
         )}
       </section>
       <section>
-        <NativeSelect
-          label="This workshop prefers, for this clock"
-          value={preferred}
-          onChange={(e) => seen.set('bath', { answer: e.currentTarget.value })}
-          data={baths.map((b) => ({ value: b.key, label: b.title }))}
-        />
-        <p className="quiet">
-          Recipes are the workshop’s own: <Link to="/tables/baths">change them</Link>.
-        </p>
+        <Preferred value={preferred} baths={table?.values.baths} onPick={prefer} />
         <AddPart />
         {cleanParts.some((p) => p.done) && (
           <>
@@ -169,6 +165,31 @@ export function Baths() {
     </div>
   )
 }
+
+/** Drawn anew only when the choice changed. */
+const Preferred = memo(function Preferred({
+  value,
+  baths = [],
+  onPick,
+}: {
+  value: string
+  baths: Bath[] | undefined
+  onPick: (bath: string) => void
+}) {
+  return (
+    <>
+      <NativeSelect
+        label="This workshop prefers, for this clock"
+        value={value}
+        onChange={(e) => onPick(e.currentTarget.value)}
+        data={baths.map((b) => ({ value: b.key, label: b.title }))}
+      />
+      <p className="quiet">
+        Recipes are the workshop’s own: <Link to="/tables/baths">change them</Link>.
+      </p>
+    </>
+  )
+})
 
 interface PartRows {
   put: (row: CleanPartRow) => void
