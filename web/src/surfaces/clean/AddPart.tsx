@@ -19,12 +19,11 @@ const USUAL: [string, string, string][] = [
 /** Parts to clean, by what they are made of. */
 export function AddPart() {
   const { cleanParts, clock } = useJobData()
-  const { put } = useRows<CleanPartRow>('clean-parts')
-  const latest = useLatest(put)
+  const latest = useLatest(useRows<CleanPartRow>('clean-parts'))
   const add = useCallback(
     (name: string, material: string, finish: string) => {
       if (name.trim() !== '')
-        latest.current({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
+        latest.current.put({ id: uuid(), version: 0, name: name.trim(), material, finish, done: false })
     },
     [latest],
   )

@@ -14,7 +14,7 @@ export interface WatchColours {
 }
 
 /** More points than a line has pixels slow the zoom and show nothing. */
-const MOST_POINTS = 500
+const MOST_POINTS = 600
 
 /** From when to when the chart of a watch goes, ms. */
 export function wholeOf({ watch, minutes }: Pick<WatchPage, 'watch' | 'minutes'>): [number, number] {
