@@ -13,8 +13,10 @@ export interface Expected {
   errorS: number
   rateSecondsPerDay: number
   rateStandardError: number
-  /** standard deviation of what it shows so many days after, s */
-  spreadS(days: number): number
+  /** standard deviation of what it shows just after the change, s */
+  begunSpreadS: number
+  /** how its error walks by itself, s per √day */
+  walk: number
   /** readings since, and how many of them lie outside two standard deviations */
   readings: number
   outside: number
@@ -50,18 +52,30 @@ export function expectedAfter(book: RateBookInput): Expected | null {
   const errorS = latest.errorS + rate * restDays
   const rateStandardError = Math.hypot(standardError, unsure)
   const begun = Math.hypot(latest.sigmaS ?? 1, standardError * restDays, walk * Math.sqrt(restDays), 1)
-  const spreadS = (days: number) => Math.hypot(begun, rateStandardError * days, walk * Math.sqrt(days))
   const expected = rate + gains
-  return {
+  const told = {
     fromS: last.atS,
     errorS,
     rateSecondsPerDay: expected,
     rateStandardError,
-    spreadS,
+    begunSpreadS: begun,
+    walk,
     readings: since.length,
+  }
+  return {
+    ...told,
     outside: since.filter((r) => {
       const days = (r.atS - last.atS) / DAY_S
-      return Math.abs(r.errorS - errorS - expected * days) > OUTSIDE * Math.hypot(spreadS(days), r.sigmaS ?? 1)
+      const spread = Math.hypot(expectedSpreadS(told, days), r.sigmaS ?? 1)
+      return Math.abs(r.errorS - errorS - expected * days) > OUTSIDE * spread
     }).length,
   }
+}
+
+/** Standard deviation of what the clock shows so many days after the change, s: it grows with what was not known then. */
+export function expectedSpreadS(
+  { begunSpreadS, rateStandardError, walk }: Pick<Expected, 'begunSpreadS' | 'rateStandardError' | 'walk'>,
+  days: number,
+): number {
+  return Math.hypot(begunSpreadS, rateStandardError * days, walk * Math.sqrt(days))
 }

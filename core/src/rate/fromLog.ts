@@ -1,7 +1,6 @@
 import { secondsOf, type Moment } from '../care/moment.ts'
 import { whenOpen, type WorkshopHours } from '../care/workshopHours.ts'
 import { rateBook, type RateBook, type RateBookInput } from './book.ts'
-import { expectedAfter, type Expected } from './expected.ts'
 import { pendulumTells } from './pendulumTells.ts'
 import type { SheetPart } from '../pendulum/sheet.ts'
 import { SECONDS_PER_PPM } from '../sound/ownClock.ts'
@@ -142,15 +141,6 @@ function runsOf({ beganAt, pickup, device, ppmError, run }: WatchHeard): RateRun
 /** So many books are remembered: the bench asks for those of all its clocks each time it is looked at. */
 const REMEMBERED = 300
 const books = new Map<string, RateBook>()
-/** Of the one that is looked at. */
-let foretold: { key: string; expected: Expected | null } | null = null
-
-/** What its last change was expected to do, by the same book; null where nothing can be said. */
-export function expectedOf(input: RateBookInput): Expected | null {
-  const key = JSON.stringify(input)
-  if (foretold?.key !== key) foretold = { key, expected: expectedAfter(input) }
-  return foretold.expected
-}
 
 /** A book is what its readings and events make it, so that it is reckoned once for as long as they stay as they are. */
 function remembered(input: RateBookInput): RateBook {
@@ -169,8 +159,11 @@ function remembered(input: RateBookInput): RateBook {
 export function rateBookOf(log: RateLog, aims: RateAims): RateBook | null {
   const input = rateBookInput(log, aims)
   if (input.readings.length === 0 && input.runs?.length === 0) return null
-  const book = remembered(input)
-  const { openFrom, openUntil, timeZone } = aims.settings
+  return whileOpen(remembered(input), aims.settings)
+}
+
+/** The same book with its next reading while somebody is at the bench. */
+export function whileOpen(book: RateBook, { openFrom, openUntil, timeZone }: RateAims['settings']): RateBook {
   if (book.nextReadingAtS === null || openFrom === undefined || openUntil === undefined || timeZone === undefined)
     return book
   return { ...book, nextReadingAtS: whenOpen(book.nextReadingAtS, { openFrom, openUntil, timeZone }) }

@@ -1,11 +1,12 @@
 import { readFigure, tenTimesOff, type FigureUnit } from '@treadle/core'
 import { TextInput, type TextInputProps } from '@mantine/core'
-import { useState, type ReactNode } from 'react'
+import { memo, useMemo, useState, type KeyboardEvent, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import { boundsOfField } from './boundsOfField.ts'
 import type { RowSchema } from './fieldWords.ts'
 import { onward } from './onward.ts'
 import { figure } from './say.ts'
+import { useLatest } from './useLatest.ts'
 import { useSessionValue } from './useSessionValue.ts'
 
 interface FigureProps extends Pick<TextInputProps, 'size' | 'w' | 'mt' | 'description' | 'placeholder'> {
@@ -86,40 +87,68 @@ export function Figure({
     }
     return true
   }
+  const type = (next: string) => {
+    setSent(null)
+    setTyped(next)
+    if (!atOnce) return
+    // What can’t be read is no figure: the form that it stands in then refuses it by name.
+    const figureNow = readFigure(next, asUnit(unit), { named: unit === '' ? [] : [unit] })
+    onKeep(figureNow.read ? figureNow.value : NaN)
+  }
+  const latest = useLatest({ keep, type })
+  const hands: Hands = useMemo(
+    () => ({ keep: () => latest.current.keep(), type: (next) => latest.current.type(next) }),
+    [latest],
+  )
+  return (
+    <Box
+      {...{ label, quiet, unit, text, size, w, mt, description, placeholder, disabled, hands }}
+      error={error ?? (wrong === null ? question : `${label}: ${wrong}`)}
+    />
+  )
+}
+
+interface Hands {
+  keep: () => boolean
+  type: (next: string) => void
+}
+
+interface BoxProps extends Pick<
+  FigureProps,
+  'label' | 'quiet' | 'unit' | 'size' | 'w' | 'mt' | 'description' | 'placeholder' | 'error' | 'disabled'
+> {
+  text: string
+  hands: Hands
+}
+
+/** What is seen of a figure: drawn anew only where that changed, as a page has dozens and a press changes one. */
+const Box = memo(function Box({ label, quiet, unit = '', text, hands, ...rest }: BoxProps) {
   return (
     <TextInput
       {...(quiet ? { 'aria-label': label } : { label })}
-      {...{ size, w, mt, description, placeholder }}
+      {...rest}
       value={text}
       data-figure=""
       inputMode={unit === 's' ? 'text' : 'decimal'}
       autoComplete="off"
-      disabled={disabled}
-      error={error ?? (wrong === null ? question : `${label}: ${wrong}`)}
-      onChange={(e) => {
-        const next = e.currentTarget.value
-        setSent(null)
-        setTyped(next)
-        if (!atOnce) return
-        // What can't be read is no figure: the form that it stands in then refuses it by name.
-        const figureNow = readFigure(next, asUnit(unit), { named: unit === '' ? [] : [unit] })
-        onKeep(figureNow.read ? figureNow.value : NaN)
-      }}
+      onChange={(e) => hands.type(e.currentTarget.value)}
       onFocus={(e) => e.currentTarget.select()}
-      onBlur={keep}
-      onKeyDown={(e) => {
-        if (e.key !== 'Enter') return
-        if (!keep()) {
-          e.preventDefault()
-          return
-        }
-        // In a form of its own with nothing to go on to, Enter sends the form.
-        if (onward(e.currentTarget)) e.preventDefault()
-      }}
+      onBlur={hands.keep}
+      onKeyDown={(e) => onEnter(e, hands.keep)}
       rightSection={unit === '' ? undefined : <span className="quiet">{unit}</span>}
       rightSectionWidth={unit.length > 3 ? 72 : 44}
     />
   )
+})
+
+function onEnter(e: KeyboardEvent<HTMLInputElement>, keep: () => boolean): void {
+  if (e.key !== 'Enter') return
+  if (!keep()) {
+    e.preventDefault()
+    return
+  }
+  // In a form of its own with nothing to go on to, Enter sends the form.
+  if (onward(e.currentTarget)) e.preventDefault()
 }
 
 const READ: FigureUnit[] = ['mm', 'm', '°', 's', 'kg', '']

@@ -18,7 +18,7 @@ import {
   type Moved,
 } from '@treadle/core'
 import { Button, Group, NativeSelect, Slider } from '@mantine/core'
-import { memo, useCallback, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
@@ -77,6 +77,8 @@ export function EscapementSurface() {
   const setTried = (to: Moved) => setMoved({ from: keptKey, to })
   const [palletDeg, setPalletDeg] = useState(0)
   const [tapping, setTapping] = useState(false)
+  // The drawing and what it does stand first; the many fields come after.
+  const mayAsk = useDeferredValue(true, false)
   const swingDeg = sheet.swingDeg ?? USUAL_SWING_DEG
   const drawing = drawnEscapement(sheet)
   const geometry = drawing instanceof FieldError || drawing === null ? null : drawing
@@ -202,7 +204,7 @@ export function EscapementSurface() {
         {isDrawn && (
           <>
             <Measures sheet={sheet} onSet={onSet} onTap={setTapping} />
-            <Tips sheet={sheet} swingDeg={swingDeg} onSet={onSet} />
+            {mayAsk && <Tips sheet={sheet} swingDeg={swingDeg} onSet={onSet} />}
           </>
         )}
         {sheet.kind === 'platform' && <PlatformSheet sheet={sheet} onSet={set} />}
@@ -249,7 +251,7 @@ export function EscapementSurface() {
             <BeatKnows releaseDeg={action.releaseHalfDeg} works={action.verdict === 'works'} />
           </section>
         )}
-        {isDrawn && <Faces sheet={sheet} onSet={onSet} />}
+        {isDrawn && mayAsk && <Faces sheet={sheet} onSet={onSet} />}
       </section>
     </div>
   )

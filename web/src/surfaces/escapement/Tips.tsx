@@ -2,13 +2,14 @@ import { type EscapementSheetChange } from '@treadle/contract'
 import { actionOfLowTooth, actionOfSheet, heardTeeth, type HeardTooth, type LeaveSome } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { memo } from 'react'
+import { memo, useCallback } from 'react'
 import { request } from '../../data/api.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Figure } from '../../parts/Figure.tsx'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { mm } from '../../parts/say.ts'
+import { useLatest } from '../../parts/useLatest.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { Steps } from '../../parts/Steps.tsx'
 import styles from './Escapement.module.css'
@@ -29,15 +30,18 @@ export const Tips = memo(function Tips({
   const heardFrom = Math.max(1, Math.round(Number(asked ?? 1)) || 1)
   const teeth = sheet.teeth
   const heard = useHeard(teeth)
+  const latest = useLatest({ sheet, onSet })
+  const onBent = useCallback(
+    (tooth: number) => {
+      const { sheet: now, onSet: keep } = latest.current
+      const others = now.bent.filter((t) => t !== tooth)
+      keep({ bent: others.length < now.bent.length ? others : [...now.bent, tooth].sort((a, b) => a - b) })
+    },
+    [latest],
+  )
   if (teeth === null) return null
   const tips = Array.from({ length: teeth }, (_, i) => sheet.tipRadiiMm[i] ?? null)
   const lateOf = (tooth: number) => heard?.[(((tooth - heardFrom) % teeth) + teeth) % teeth]
-  const toggle = (tooth: number) =>
-    onSet({
-      bent: sheet.bent.includes(tooth)
-        ? sheet.bent.filter((t) => t !== tooth)
-        : [...sheet.bent, tooth].sort((a, b) => a - b),
-    })
   const leaving = sheet.leftLow.length > 0
   return (
     <section aria-label="Tips of the escape wheel">
@@ -75,13 +79,7 @@ export const Tips = memo(function Tips({
                 beside={tips.filter((_, o) => o !== i)}
                 onKeep={(v) => onSet({ tipRadiiMm: tips.map((was, o) => (o === i ? v : was)) })}
               />
-              <Checkbox
-                mt={4}
-                label="bent"
-                aria-label={`Tooth ${i + 1} is bent`}
-                checked={sheet.bent.includes(i + 1)}
-                onChange={() => toggle(i + 1)}
-              />
+              <Bent tooth={i + 1} isBent={sheet.bent.includes(i + 1)} onBent={onBent} />
               {heard && (
                 <small>
                   {isLate(late) && <Mark state="watch" label="drops late or early" />}
@@ -121,6 +119,20 @@ export const Tips = memo(function Tips({
       )}
       {steps.length > 0 && <Steps steps={steps} done={sheet.topped} onDone={(topped) => onSet({ topped })} />}
     </section>
+  )
+})
+
+/** Drawn anew only where it changed: a wheel has thirty teeth, and a press changes none of them. */
+const Bent = memo(function Bent(props: { tooth: number; isBent: boolean; onBent: (tooth: number) => void }) {
+  const { tooth, isBent, onBent } = props
+  return (
+    <Checkbox
+      mt={4}
+      label="bent"
+      aria-label={`Tooth ${tooth} is bent`}
+      checked={isBent}
+      onChange={() => onBent(tooth)}
+    />
   )
 })
 

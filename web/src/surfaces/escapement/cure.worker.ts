@@ -1,20 +1,18 @@
 import { findCure, type Cure, type EscapementGeometry } from '@treadle/core'
+import { answering } from '../../parts/answering.ts'
 
-/** A thin shell over the core’s search for a cure, so that a dragged drawing never waits for it. */
 export interface CureAsked {
-  id: number
   geometry: EscapementGeometry
   swingDeg: number
   locks: boolean
 }
-export type CureFound = { id: number; cure: Cure | null }
 
-self.onmessage = ({ data }: MessageEvent<CureAsked>) => {
-  let cure: Cure | null = null
+/** A thin shell over the core’s search for a cure, so that a dragged drawing never waits for it. */
+answering(({ geometry, swingDeg, locks }: CureAsked): Cure | null => {
   try {
-    cure = findCure(data.geometry, data.swingDeg, data.locks)
+    return findCure(geometry, swingDeg, locks)
   } catch {
     // Figures that can’t be drawn have no cure; the sheet says which they are.
+    return null
   }
-  self.postMessage({ id: data.id, cure } satisfies CureFound)
-}
+})

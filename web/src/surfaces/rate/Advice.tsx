@@ -8,11 +8,14 @@ import styles from './Rate.module.css'
 export function Advice({
   book,
   move,
+  stands,
   onTurned,
   onLaid,
 }: {
   book: RateBook
   move: NextMove
+  /** what was done last is in it: it can’t be done once more by a second press */
+  stands: boolean
   onTurned: (turns: number) => void
   onLaid: (grams: number) => void
 }) {
@@ -30,7 +33,7 @@ export function Advice({
             The pendulum need not be stopped for it. It then {move.leavesSecondsPerDay >= 0 ? 'gains' : 'loses'}{' '}
             {Math.abs(move.leavesSecondsPerDay).toFixed(2)} s a day, as far as its rate is known.
           </p>
-          <Button variant="default" mb="md" onClick={() => onLaid(move.grams)}>
+          <Button variant="default" mb="md" disabled={!stands} onClick={() => onLaid(move.grams)}>
             Done, {Math.abs(move.grams).toFixed(1)} g {move.grams > 0 ? 'laid on' : 'taken off'}
           </Button>
           {turn !== null && <p className="quiet">Or by the nut:</p>}
@@ -53,6 +56,7 @@ export function Advice({
               <Button
                 variant="default"
                 mt="xs"
+                disabled={!stands}
                 onClick={() =>
                   onTurned(
                     (book.move === 'raise' ? 1 : -1) * (Math.round(book.suggestedTurns * 8) / 8 || book.suggestedTurns),

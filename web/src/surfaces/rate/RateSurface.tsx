@@ -1,16 +1,15 @@
 import type { RateEventRow, Reading, ReadingChange, WatchRow } from '@treadle/contract'
 import {
   errorAtMinuteMark,
-  expectedOf,
   isChange,
   nextMove,
   pendulumTells,
   type RateBook,
   rateBookInput,
-  rateBookOf,
   rateInWords,
   rateLimitFor,
   READING_SIGMAS,
+  whileOpen,
 } from '@treadle/core'
 import { SegmentedControl } from '@mantine/core'
 import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react'
@@ -21,8 +20,10 @@ import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { count } from '../../parts/say.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
+import { useAnswer } from '../../parts/useAnswer.ts'
 import { Advice } from './Advice.tsx'
 import { AheadOfIt } from '../../job/AheadOfIt.tsx'
+import type { BookAsked, BookFound } from './book.worker.ts'
 import { Causes } from './Causes.tsx'
 import { Foretold } from './Foretold.tsx'
 import { Did } from './Did.tsx'
@@ -34,6 +35,12 @@ import { Thermometer } from './Thermometer.tsx'
 import styles from './Rate.module.css'
 
 const RateChart = lazy(() => import('./RateChart.tsx'))
+const bookWorker = () => new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' })
+
+/** The readings that a book was reckoned of: its doubts and its chart speak of those. */
+interface Of {
+  readings: Reading[]
+}
 
 /** The rate book: readings and what was done between them, the rate now, the next turn, the next reading. */
 export function RateSurface() {
@@ -42,27 +49,32 @@ export function RateSurface() {
   const { data: settings } = useSettings()
   const change = useChange()
   const said = useRowsSaid(data, 'readings', data.readings)
-  // What was pressed stands in the log first; the rate is reckoned of it next.
-  const readings = useDeferredValue(said)
   const { pendulum } = clock
-  const reckoned = useMemo(() => {
+  // What was pressed stands in the log at once; the rate is reckoned of it beside the page.
+  const input = useMemo(() => {
     if (!settings) return null
-    const log = { readings, events, watches, listenings, thermometers, pendulums }
-    const aims = { pendulum, settings }
-    const book = rateBookOf(log, aims)
-    const input = rateBookInput(log, aims)
-    return book && { book, input, expected: expectedOf(input) }
-  }, [readings, events, watches, listenings, thermometers, pendulums, pendulum, settings])
-  const book = reckoned?.book ?? null
-  const toChart = useMemo(
-    () => reckoned?.book && { book: reckoned.book, expected: reckoned.expected, readings, events },
-    [reckoned, readings, events],
+    const log = { readings: said, events, watches, listenings, thermometers, pendulums }
+    const input = rateBookInput(log, { pendulum, settings })
+    return input.readings.length > 0 || (input.runs ?? []).length > 0 ? input : null
+  }, [said, events, watches, listenings, thermometers, pendulums, pendulum, settings])
+  // A row that only came back from the server changes nothing of the rate: the same figures are the same question.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const asked = useMemo(() => input && { input, readings: said }, [JSON.stringify(input)])
+  const told = useAnswer<BookAsked & Of, BookFound>(bookWorker, asked)
+  const reckoned = useMemo(
+    () =>
+      asked && settings && told
+        ? { ...told.of, book: whileOpen(told.answer.book, settings), expected: told.answer.expected }
+        : null,
+    [asked, settings, told],
   )
+  const readings = reckoned?.readings ?? said
+  const book = reckoned?.book ?? null
   const doubted = useMemo(
     () => new Set(reckoned?.book?.suspects.map(({ index }) => readings[index]?.id)),
     [reckoned, readings],
   )
-  const charted = useDeferredValue(toChart, null)
+  const charted = useDeferredValue(reckoned, null)
   const tells = pendulumTells(pendulums.at(-1)?.parts)
   const limit = rateLimitFor(pendulum.lengthMm)
   const putReading = (at: number, errorSeconds: number, way: ReadingChange['way'], beside: BesideReading = {}) => {
@@ -91,7 +103,9 @@ export function RateSurface() {
   const fromMs = span === 'all' ? 0 : recentFrom(book)
   const headline =
     book === null
-      ? 'No reading yet'
+      ? asked
+        ? 'Its rate is being reckoned'
+        : 'No reading yet'
       : book.rateSecondsPerDay === null || book.standardError === null
         ? 'Its rate is not told yet'
         : capital(rateInWords(book.rateSecondsPerDay, book.standardError))
@@ -102,14 +116,17 @@ export function RateSurface() {
           {headline}
         </p>
         <p className="quiet">
-          {book
+          {asked
             ? summary(readings, events, watches)
             : 'Type what the clock is out, or press the pedal as its minute hand crosses a mark. Two readings some hours apart begin to tell its rate.'}
         </p>
         {charted && (
           <Suspense fallback={<div className={styles.chart} />}>
             <RateChart
-              {...charted}
+              book={charted.book}
+              readings={charted.readings}
+              events={events}
+              expected={charted.expected}
               fromMs={fromMs}
               label={`Error over time, ${count(readings.length, 'reading')}. ${headline}.`}
             />
@@ -142,6 +159,7 @@ export function RateSurface() {
           <Advice
             book={book}
             move={nextMove(book, tells?.hasTray ? tells.secondsPerDayPerGram : null)}
+            stands={told?.of === asked}
             onTurned={(turns) => putEvent('nut', turns)}
             onLaid={(grams) => putEvent('tray', null, '', grams)}
           />

@@ -1,5 +1,5 @@
 import { EVENT_TITLES, type RateEventRow, type Reading } from '@treadle/contract'
-import { turnFraction, type Expected, type RateBook } from '@treadle/core'
+import { expectedSpreadS, turnFraction, type Expected, type RateBook } from '@treadle/core'
 import type { EChartsCoreOption } from 'echarts/core'
 
 const DAY_S = 86_400
@@ -147,7 +147,7 @@ function bandOf(expected: Expected, last: Reading, { brass }: ChartColours): obj
     symbol: 'none',
     animation: false,
     lineStyle: { color: brass, width: 1.2, type: 'dashed' },
-    data: steps.map((d) => [(expected.fromS + d * DAY_S) * 1000, at(d) + side * 2 * expected.spreadS(d)]),
+    data: steps.map((d) => [(expected.fromS + d * DAY_S) * 1000, at(d) + side * 2 * expectedSpreadS(expected, d)]),
   })
   return [edge(-1), edge(1)]
 }
