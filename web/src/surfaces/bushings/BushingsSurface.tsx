@@ -25,6 +25,7 @@ import { useObservations } from '../../job/useObservations.ts'
 import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
 import { useWearOpen } from '../../job/WearQuestion.tsx'
+import { Soon } from '../../parts/Soon.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { PlateDrawing } from '../../job/plates/PlateDrawing.tsx'
 import plates from '../../job/plates/Plates.module.css'
@@ -196,24 +197,27 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
             {LEAST_WALL_MM} is the least. Take a smaller cutter, or turn a thinner bush.
           </p>
         ))}
-        <Group mb="sm" align="end">
-          <NativeSelect
-            label="How"
-            value={one.work.method}
-            onChange={(e) => set(one, { method: e.currentTarget.value as BushingChange['method'] })}
-            data={[
-              { value: 'hand', label: 'by hand' },
-              { value: 'jig', label: 'in a jig' },
-            ]}
-          />
-          <FoundInHole hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
-          <Checkbox
-            size="md"
-            label="It was spoilt: plug it"
-            checked={one.work.spoilt}
-            onChange={(e) => set(one, { spoilt: e.currentTarget.checked })}
-          />
-        </Group>
+        <Soon>
+          {' '}
+          <Group mb="sm" align="end">
+            <NativeSelect
+              label="How"
+              value={one.work.method}
+              onChange={(e) => set(one, { method: e.currentTarget.value as BushingChange['method'] })}
+              data={[
+                { value: 'hand', label: 'by hand' },
+                { value: 'jig', label: 'in a jig' },
+              ]}
+            />
+            <FoundInHole hole={found} onKeep={(part) => judged.set(found, one.hole, part)} />
+            <Checkbox
+              size="md"
+              label="It was spoilt: plug it"
+              checked={one.work.spoilt}
+              onChange={(e) => set(one, { spoilt: e.currentTarget.checked })}
+            />
+          </Group>
+        </Soon>
         {one.oldHoleOpen && (
           <p>
             <Mark state="watch" label="mind" /> The cutter and the bush are chosen anew once the hole it leaves is
@@ -311,62 +315,65 @@ function Planned({ plan, stock }: { plan: Plan; stock: StockRow[] }) {
           )}
           <PriceThePlan />
         </Group>
-        {plan.holes.map((h) => {
-          const n = h.steps.filter((s) => h.row?.done.includes(s.key)).length
-          return (
-            <button
-              key={h.hole.id}
-              type="button"
-              className={h === one ? `${plates.item} ${plates.here}` : plates.item}
-              aria-pressed={h === one}
-              onClick={() => go(h)}
-            >
-              <Mark
-                state={h.hole.bushed ? 'sound' : n > 0 ? 'watch' : 'must'}
-                label={h.hole.bushed ? 'bushed' : n > 0 ? 'begun' : 'to be bushed'}
-              />
-              <span>
-                {h.hole.arbor}, {h.hole.plate}
-                <small>
-                  {h.hole.train}, {stateWords(h, n, reservations)}
-                </small>
-              </span>
-            </button>
-          )
-        })}
-        {trains.map((train) => (
-          <Checkbox
-            key={train}
-            mt="sm"
-            size="md"
-            label={`The whole ${train} train, dry: a finger’s pressure on the great wheel runs it, and it backs off at the end`}
-            checked={runsDry(train)}
-            disabled={!runsDry(train) && plan.holes.some((h) => h.hole.train === train && !h.hole.bushed)}
-            onChange={(e) => seen.set(`runs-dry ${train}`, { answer: e.currentTarget.checked ? 'done' : '' })}
-          />
-        ))}
-        {plateMap && one.marker && (
-          <>
-            <h3>Where its marks go</h3>
-            <PlateDrawing
-              key={one.hole.plate}
-              map={plateMap}
-              plate={one.hole.plate}
-              movement={movement}
-              holes={holes}
-              chosen={`${one.hole.train} ${one.hole.arbor}`}
-              points={one.marker.points}
-              onChoose={(a) => {
-                const there = plan.holes.find((h) => samePlace(h.hole, { ...ofArbor(a), plate: one.hole.plate }))
-                if (there) go(there)
-              }}
+        <Soon>
+          {' '}
+          {plan.holes.map((h) => {
+            const n = h.steps.filter((s) => h.row?.done.includes(s.key)).length
+            return (
+              <button
+                key={h.hole.id}
+                type="button"
+                className={h === one ? `${plates.item} ${plates.here}` : plates.item}
+                aria-pressed={h === one}
+                onClick={() => go(h)}
+              >
+                <Mark
+                  state={h.hole.bushed ? 'sound' : n > 0 ? 'watch' : 'must'}
+                  label={h.hole.bushed ? 'bushed' : n > 0 ? 'begun' : 'to be bushed'}
+                />
+                <span>
+                  {h.hole.arbor}, {h.hole.plate}
+                  <small>
+                    {h.hole.train}, {stateWords(h, n, reservations)}
+                  </small>
+                </span>
+              </button>
+            )
+          })}
+          {trains.map((train) => (
+            <Checkbox
+              key={train}
+              mt="sm"
+              size="md"
+              label={`The whole ${train} train, dry: a finger’s pressure on the great wheel runs it, and it backs off at the end`}
+              checked={runsDry(train)}
+              disabled={!runsDry(train) && plan.holes.some((h) => h.hole.train === train && !h.hole.bushed)}
+              onChange={(e) => seen.set(`runs-dry ${train}`, { answer: e.currentTarget.checked ? 'done' : '' })}
             />
-            <p className="quiet">
-              The crosses are the marker’s two outer points, as far as can be from every other hole and the edge:{' '}
-              {one.marker.clearMm === null ? 'nothing is near' : `${one.marker.clearMm.toFixed(1)} mm clear`}.
-            </p>
-          </>
-        )}
+          ))}
+          {plateMap && one.marker && (
+            <>
+              <h3>Where its marks go</h3>
+              <PlateDrawing
+                key={one.hole.plate}
+                map={plateMap}
+                plate={one.hole.plate}
+                movement={movement}
+                holes={holes}
+                chosen={`${one.hole.train} ${one.hole.arbor}`}
+                points={one.marker.points}
+                onChoose={(a) => {
+                  const there = plan.holes.find((h) => samePlace(h.hole, { ...ofArbor(a), plate: one.hole.plate }))
+                  if (there) go(there)
+                }}
+              />
+              <p className="quiet">
+                The crosses are the marker’s two outer points, as far as can be from every other hole and the edge:{' '}
+                {one.marker.clearMm === null ? 'nothing is near' : `${one.marker.clearMm.toFixed(1)} mm clear`}.
+              </p>
+            </>
+          )}
+        </Soon>
         <NearLimit plan={plan} />
       </section>
     </div>

@@ -20,6 +20,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { Pick } from '../../parts/Pick.tsx'
 import { mm } from '../../parts/say.ts'
+import { Soon } from '../../parts/Soon.tsx'
 import { useStop } from '../../parts/useStop.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
@@ -181,44 +182,47 @@ export function DepthingSurface() {
               From far apart to near, under a little drag. The tool set up square; its points must give the same
               distance as its runners: scribe and measure back.
             </p>
-            {trials.map((t, i) => (
-              <div key={i} className={parts.fields}>
-                <Figure
-                  label={`Setting ${i + 1}, across`}
-                  draftOf={mesh.key}
-                  unit="mm"
-                  value={t.acrossMm}
-                  min={0.1}
-                  max={1000}
-                  onKeep={(v) =>
-                    v !== null && set({ trials: trials.map((o, n) => (n === i ? { ...o, acrossMm: v } : o)) })
-                  }
-                />
-                <div style={{ gridColumn: '2 / -1' }}>
-                  <Pick label={`Setting ${i + 1}`} value={t.feel} of={FEELS} onPick={(how) => feel(i, how)} />
+            <Soon>
+              {' '}
+              {trials.map((t, i) => (
+                <div key={i} className={parts.fields}>
+                  <Figure
+                    label={`Setting ${i + 1}, across`}
+                    draftOf={mesh.key}
+                    unit="mm"
+                    value={t.acrossMm}
+                    min={0.1}
+                    max={1000}
+                    onKeep={(v) =>
+                      v !== null && set({ trials: trials.map((o, n) => (n === i ? { ...o, acrossMm: v } : o)) })
+                    }
+                  />
+                  <div style={{ gridColumn: '2 / -1' }}>
+                    <Pick label={`Setting ${i + 1}`} value={t.feel} of={FEELS} onPick={(how) => feel(i, how)} />
+                  </div>
                 </div>
-              </div>
-            ))}
-            <Group mt="sm">
-              {trials.length < 9 && (
-                <Button
-                  variant="default"
-                  onClick={() =>
-                    set({
-                      trials: [
-                        ...trials,
-                        {
-                          acrossMm: Math.round(((trials.at(-1)?.acrossMm ?? 0) - 0.04 * told.moduleMm) * 100) / 100,
-                          feel: '',
-                        },
-                      ],
-                    })
-                  }
-                >
-                  One more setting
-                </Button>
-              )}
-            </Group>
+              ))}
+              <Group mt="sm">
+                {trials.length < 9 && (
+                  <Button
+                    variant="default"
+                    onClick={() =>
+                      set({
+                        trials: [
+                          ...trials,
+                          {
+                            acrossMm: Math.round(((trials.at(-1)?.acrossMm ?? 0) - 0.04 * told.moduleMm) * 100) / 100,
+                            feel: '',
+                          },
+                        ],
+                      })
+                    }
+                  >
+                    One more setting
+                  </Button>
+                )}
+              </Group>
+            </Soon>
             {range && (
               <p className={parts.next}>
                 <Mark state="sound" label="smooth" /> Smooth from {mm(range.fromMm)} to {mm(range.toMm)}; the middle is{' '}
@@ -239,28 +243,31 @@ export function DepthingSurface() {
         )}
       </section>
       <section>
-        {all.map((m) => {
-          const row = depths.find((d) => d.train === m.train && d.arbor === m.arbor)
-          const state = row?.keptMm != null ? 'sound' : row && row.trials.length > 0 ? 'watch' : 'none'
-          return (
-            <button
-              key={m.key}
-              type="button"
-              className={m === mesh ? `${plates.item} ${plates.here}` : plates.item}
-              aria-pressed={m === mesh}
-              onClick={() => goTo(m.key)}
-            >
-              <Mark state={state} label={{ sound: 'kept', watch: 'being tried', none: 'not tried' }[state]} />
-              <span>
-                {m.driver} into {m.arbor}
-                <small>
-                  {m.train}, {m.wheelTeeth} into {m.pinionLeaves}
-                  {row?.keptMm != null && `, ${mm(row.keptMm)} kept`}
-                </small>
-              </span>
-            </button>
-          )
-        })}
+        <Soon>
+          {' '}
+          {all.map((m) => {
+            const row = depths.find((d) => d.train === m.train && d.arbor === m.arbor)
+            const state = row?.keptMm != null ? 'sound' : row && row.trials.length > 0 ? 'watch' : 'none'
+            return (
+              <button
+                key={m.key}
+                type="button"
+                className={m === mesh ? `${plates.item} ${plates.here}` : plates.item}
+                aria-pressed={m === mesh}
+                onClick={() => goTo(m.key)}
+              >
+                <Mark state={state} label={{ sound: 'kept', watch: 'being tried', none: 'not tried' }[state]} />
+                <span>
+                  {m.driver} into {m.arbor}
+                  <small>
+                    {m.train}, {m.wheelTeeth} into {m.pinionLeaves}
+                    {row?.keptMm != null && `, ${mm(row.keptMm)} kept`}
+                  </small>
+                </span>
+              </button>
+            )
+          })}
+        </Soon>
       </section>
     </div>
   )

@@ -18,7 +18,7 @@ import {
   type Moved,
 } from '@treadle/core'
 import { Button, Group, NativeSelect, Slider } from '@mantine/core'
-import { memo, useCallback, useDeferredValue, useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useJobData } from '../../job/useJobData.ts'
@@ -26,6 +26,7 @@ import { useRows } from '../../job/useRows.ts'
 import { wordsOf } from '../../parts/fieldWords.ts'
 import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
+import { Soon } from '../../parts/Soon.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { useLatest } from '../../parts/useLatest.ts'
 import { EscapementPicture } from './EscapementPicture.tsx'
@@ -77,8 +78,6 @@ export function EscapementSurface() {
   const setTried = (to: Moved) => setMoved({ from: keptKey, to })
   const [palletDeg, setPalletDeg] = useState(0)
   const [tapping, setTapping] = useState(false)
-  // The drawing and what it does stand first; the many fields come after.
-  const mayAsk = useDeferredValue(true, false)
   const swingDeg = sheet.swingDeg ?? USUAL_SWING_DEG
   const drawing = drawnEscapement(sheet)
   const geometry = drawing instanceof FieldError || drawing === null ? null : drawing
@@ -202,10 +201,10 @@ export function EscapementSurface() {
           </p>
         )}
         {isDrawn && (
-          <>
+          <Soon>
             <Measures sheet={sheet} onSet={onSet} onTap={setTapping} />
-            {mayAsk && <Tips sheet={sheet} swingDeg={swingDeg} onSet={onSet} />}
-          </>
+            <Tips sheet={sheet} swingDeg={swingDeg} onSet={onSet} />
+          </Soon>
         )}
         {sheet.kind === 'platform' && <PlatformSheet sheet={sheet} onSet={set} />}
         {sheet.kind === 'verge' && <VergeSheet />}
@@ -251,7 +250,11 @@ export function EscapementSurface() {
             <BeatKnows releaseDeg={action.releaseHalfDeg} works={action.verdict === 'works'} />
           </section>
         )}
-        {isDrawn && mayAsk && <Faces sheet={sheet} onSet={onSet} />}
+        {isDrawn && (
+          <Soon>
+            <Faces sheet={sheet} onSet={onSet} />
+          </Soon>
+        )}
       </section>
     </div>
   )

@@ -32,6 +32,7 @@ import { RestLooked } from '../../job/RestLooked.tsx'
 import parts from '../../parts/parts.module.css'
 import { useRows } from '../../job/useRows.ts'
 import { useStop } from '../../parts/useStop.ts'
+import { Soon } from '../../parts/Soon.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import plates from '../../job/plates/Plates.module.css'
 import { testOrder, type TestStop } from '@treadle/core'
@@ -132,20 +133,23 @@ export function PivotsSurface() {
             onChange={(e) => set({ rust: e.currentTarget.checked })}
           />
         </Group>
-        <div className={parts.fields}>
-          {FIGURES.map(([key, label]) => (
-            <Figure
-              key={`${keyOf(end)} ${key}`}
-              label={label}
-              draftOf={keyOf(end)}
-              unit="mm"
-              value={row?.[key] ?? null}
-              of={[PivotChange, key]}
-              beside={ACROSS.includes(key) ? ACROSS.filter((k) => k !== key).map((k) => row?.[k] ?? null) : []}
-              onKeep={(value) => set({ [key]: value })}
-            />
-          ))}
-        </div>
+        <Soon>
+          {' '}
+          <div className={parts.fields}>
+            {FIGURES.map(([key, label]) => (
+              <Figure
+                key={`${keyOf(end)} ${key}`}
+                label={label}
+                draftOf={keyOf(end)}
+                unit="mm"
+                value={row?.[key] ?? null}
+                of={[PivotChange, key]}
+                beside={ACROSS.includes(key) ? ACROSS.filter((k) => k !== key).map((k) => row?.[k] ?? null) : []}
+                onKeep={(value) => set({ [key]: value })}
+              />
+            ))}
+          </div>
+        </Soon>
         {plan && row && (
           <>
             <PivotPicture pivot={row} plan={plan} />
@@ -216,34 +220,37 @@ export function PivotsSurface() {
         <p>
           <Mark state={gate?.passed ? 'sound' : 'must'} /> {gate?.reason}
         </p>
-        {ends.map((e) => {
-          const p = rowOf(e)
-          const its = p ? planned(p, settings, sisterOf(p, pivots)) : null
-          return (
-            <button
-              key={keyOf(e)}
-              type="button"
-              className={e === end ? `${plates.item} ${plates.here}` : plates.item}
-              aria-pressed={e === end}
-              onClick={() => go(e)}
-            >
-              <Mark
-                state={p?.finishedMm != null ? 'sound' : its ? STATES[its.verdict] : 'none'}
-                label={p?.finishedMm != null ? 'finished' : its ? its.verdict : 'not looked at'}
-              />
-              <span>
-                {e.stop.name}, {e.plate}
-                <small>
-                  {p?.finishedMm != null
-                    ? `${PIVOT_WORK_TITLES[p.work]}, ${p.finishedMm.toFixed(2)} mm`
-                    : its
-                      ? its.verdict
-                      : 'not looked at'}
-                </small>
-              </span>
-            </button>
-          )
-        })}
+        <Soon>
+          {' '}
+          {ends.map((e) => {
+            const p = rowOf(e)
+            const its = p ? planned(p, settings, sisterOf(p, pivots)) : null
+            return (
+              <button
+                key={keyOf(e)}
+                type="button"
+                className={e === end ? `${plates.item} ${plates.here}` : plates.item}
+                aria-pressed={e === end}
+                onClick={() => go(e)}
+              >
+                <Mark
+                  state={p?.finishedMm != null ? 'sound' : its ? STATES[its.verdict] : 'none'}
+                  label={p?.finishedMm != null ? 'finished' : its ? its.verdict : 'not looked at'}
+                />
+                <span>
+                  {e.stop.name}, {e.plate}
+                  <small>
+                    {p?.finishedMm != null
+                      ? `${PIVOT_WORK_TITLES[p.work]}, ${p.finishedMm.toFixed(2)} mm`
+                      : its
+                        ? its.verdict
+                        : 'not looked at'}
+                  </small>
+                </span>
+              </button>
+            )
+          })}
+        </Soon>
         <RestLooked what="pivots" />
         {gate && !gate.passed && gate.overriddenBecause === null && (
           <details>

@@ -13,7 +13,7 @@ import {
   winderMay,
 } from '@treadle/core'
 import { Button, Checkbox, Group } from '@mantine/core'
-import { lazy, Suspense, useDeferredValue, type ReactNode } from 'react'
+import { lazy, Suspense, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v5 } from 'uuid'
 import { useStock } from '../../data/queries.ts'
@@ -24,6 +24,7 @@ import { Mark } from '../../parts/Mark.tsx'
 import parts from '../../parts/parts.module.css'
 import { rowFigures } from '../../parts/rowFigures.tsx'
 import { Pick } from '../../parts/Pick.tsx'
+import { Soon } from '../../parts/Soon.tsx'
 import { Steps } from '../../parts/Steps.tsx'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
 import { CoilsPicture } from './CoilsPicture.tsx'
@@ -62,8 +63,6 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
         )
       : null
   const strip = fitted ?? old
-  // The sheet stands first, and what takes long to draw comes after.
-  const mayDraw = useDeferredValue(true, false)
   const safe =
     strip && barrel
       ? unlessRefused(() => springEnergy({ ...strip, ...barrel }, undefined, undefined, SAFE_YIELD_MPA))
@@ -147,45 +146,48 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
             `Fully wound this one may pull ${hold.torqueWoundNmm.toFixed(0)} N·mm and hold ${hold.energyJ.toFixed(0)} J, if its steel is hard.`}{' '}
           Follow your local rules.
         </p>
-        <div className={parts.fields}>
-          {field('widthMm', 'Width')}
-          {field('innerMm', 'Thick, near the arbor', 'mm', thick)}
-          {field('middleMm', 'Thick, in the middle', 'mm', thick)}
-          {field('outerMm', 'Thick, near the wall', 'mm', thick)}
-          {field('lengthMm', 'Length')}
-          {field('coils', 'or coils, run down', '')}
-          {field('barrelInsideMm', 'Barrel, inside')}
-          {field('barrelHeightMm', 'Barrel, height inside')}
-          {field('arborMm', 'Arbor')}
-          {field('turnsUsed', 'Turns used', '')}
-          {field('looseMm', 'Laid loose, across')}
-        </div>
-        <Group>
-          <Pick label="Outer end" value={sheet.end} of={['hole', 'loop']} onPick={(end) => set({ end })} />
-          <Pick
-            label="The end is"
-            value={sheet.holeEnd}
-            of={['sound', 'torn']}
-            onPick={(holeEnd) => set({ holeEnd })}
-          />
-        </Group>
-        <Group mt="sm">
-          {(
-            [
-              ['set', 'Set'],
-              ['rust', 'Rust pits'],
-              ['cracks', 'Cracks'],
-            ] as const
-          ).map(([key, label]) => (
-            <Checkbox
-              key={key}
-              size="md"
-              label={label}
-              checked={sheet[key]}
-              onChange={(e) => set({ [key]: e.currentTarget.checked })}
+        <Soon>
+          {' '}
+          <div className={parts.fields}>
+            {field('widthMm', 'Width')}
+            {field('innerMm', 'Thick, near the arbor', 'mm', thick)}
+            {field('middleMm', 'Thick, in the middle', 'mm', thick)}
+            {field('outerMm', 'Thick, near the wall', 'mm', thick)}
+            {field('lengthMm', 'Length')}
+            {field('coils', 'or coils, run down', '')}
+            {field('barrelInsideMm', 'Barrel, inside')}
+            {field('barrelHeightMm', 'Barrel, height inside')}
+            {field('arborMm', 'Arbor')}
+            {field('turnsUsed', 'Turns used', '')}
+            {field('looseMm', 'Laid loose, across')}
+          </div>
+          <Group>
+            <Pick label="Outer end" value={sheet.end} of={['hole', 'loop']} onPick={(end) => set({ end })} />
+            <Pick
+              label="The end is"
+              value={sheet.holeEnd}
+              of={['sound', 'torn']}
+              onPick={(holeEnd) => set({ holeEnd })}
             />
-          ))}
-        </Group>
+          </Group>
+          <Group mt="sm">
+            {(
+              [
+                ['set', 'Set'],
+                ['rust', 'Rust pits'],
+                ['cracks', 'Cracks'],
+              ] as const
+            ).map(([key, label]) => (
+              <Checkbox
+                key={key}
+                size="md"
+                label={label}
+                checked={sheet[key]}
+                onChange={(e) => set({ [key]: e.currentTarget.checked })}
+              />
+            ))}
+          </Group>
+        </Soon>
         {loose && loose.verdict !== 'set' && (
           <p>
             <Mark state={loose.verdict === 'sound' ? 'sound' : 'watch'} /> Laid loose it opens {loose.times.toFixed(1)}{' '}
@@ -211,16 +213,18 @@ export function MainspringSheet({ train, list, go }: { train: Train; list: React
             {there.allowed}. Measure again.
           </p>
         )}
-        {mayDraw && strip && barrel && there && !(there instanceof FieldError) && old && (
-          <Suspense fallback={null}>
-            <TorqueChart
-              old={old}
-              fitted={fitted}
-              barrel={barrel}
-              turnsUsed={sheet.turnsUsed}
-              label={`Torque over the turns: ${there.torqueRunDownNmm.toFixed(0)} N·mm run down, ${there.torqueWoundNmm.toFixed(0)} fully wound`}
-            />
-          </Suspense>
+        {strip && barrel && there && !(there instanceof FieldError) && old && (
+          <Soon>
+            <Suspense fallback={null}>
+              <TorqueChart
+                old={old}
+                fitted={fitted}
+                barrel={barrel}
+                turnsUsed={sheet.turnsUsed}
+                label={`Torque over the turns: ${there.torqueRunDownNmm.toFixed(0)} N·mm run down, ${there.torqueWoundNmm.toFixed(0)} fully wound`}
+              />
+            </Suspense>
+          </Soon>
         )}
         {steps.length > 0 && (
           <>
