@@ -205,9 +205,14 @@ describe('timers', () => {
 
   test('a bath, then what follows, then nothing', () => {
     const ms = Date.UTC(2026, 2, 1, 9)
-    expect(timerFor(bath, 0, ms)).toMatchObject({ title: 'Bath', step: 0, endsAt: '2026-03-01T09:08:00.000Z' })
-    expect(timerFor(bath, 1, ms)).toMatchObject({ title: 'Rinse', step: 1, endsAt: '2026-03-01T09:05:00.000Z' })
-    expect(timerFor(bath, 2, ms)).toBeNull()
+    const begun = timerFor(bath, undefined, ms)!
+    expect(begun).toMatchObject({ title: 'Bath', step: 0, endsAt: '2026-03-01T09:08:00.000Z' })
+    const rinse = timerFor(bath, begun, ms)!
+    expect(rinse).toMatchObject({ title: 'Rinse', step: 1, endsAt: '2026-03-01T09:05:00.000Z' })
+    expect(timerFor(bath, rinse, ms)).toBeNull()
+    // Two people, or two presses, take it out once.
+    expect(timerFor(bath, begun, ms + 5000)!.id).toBe(rinse.id)
+    expect(timerFor(bath, undefined, ms)!.id).not.toBe(begun.id)
   })
 
   test.each([

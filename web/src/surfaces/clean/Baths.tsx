@@ -3,6 +3,7 @@ import { sortIntoBaths, type Bath } from '@treadle/core'
 import { Button, Checkbox, Group, NativeSelect } from '@mantine/core'
 import { memo, useCallback } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { useRowsSaid } from '../../data/onTheWay.ts'
 import { useTable } from '../../data/queries.ts'
 import { useJobData } from '../../job/useJobData.ts'
 import { Caution } from '../../parts/Caution.tsx'
@@ -22,7 +23,11 @@ import { timerFor } from './timers.ts'
 
 /** The parts list sorted into baths by what each part is; what must stay dry, and why; the clocks that run. */
 export function Baths() {
-  const { job, holes, cleanParts, timers } = useJobData()
+  const data = useJobData()
+  const { job, holes } = data
+  // What was pressed shows at once: a part is not left lying in the bath while a server answers.
+  const cleanParts = useRowsSaid(data, 'clean-parts', data.cleanParts)
+  const timers = useRowsSaid(data, 'timers', data.timers)
   const { data: table } = useTable('baths')
   const partRows = useRows<CleanPartRow>('clean-parts')
   const timerRows = useRows<TimerRow>('timers')
@@ -33,19 +38,18 @@ export function Baths() {
   const preferred = seen.of('bath')?.answer ?? baths[0]?.key ?? ''
   const waiting = cleanParts.filter((p) => !p.done)
   const sorted = sortIntoBaths(waiting, baths, preferred)
-  const begin = (bath: Bath, step: number) => {
+  const running = timers.filter((t) => !t.stopped)
+  const begin = (bath: Bath, before?: TimerRow) => {
     void callsAllowed()
-    const timer = timerFor(bath, step)
+    const timer = timerFor(bath, before)
     if (timer) timerRows.put(timer)
   }
   const stop = (timer: TimerRow) => {
-    timerRows.put({ ...timer, stopped: true }, () => {
-      // What must follow at once begins at once: a part is not left lying wet.
-      const bath = baths.find((b) => b.key === timer.bath)
-      if (bath && bath.then[timer.step]) begin(bath, timer.step + 1)
-    })
+    timerRows.put({ ...timer, stopped: true })
+    // What must follow at once begins at once: a part is not left lying wet.
+    const bath = baths.find((b) => b.key === timer.bath)
+    if (bath) begin(bath, timer)
   }
-  const running = timers.filter((t) => !t.stopped)
   const next = running[0]
   const first = sorted.baths.find((b) => b.parts.length > 0)
   const navigate = useNavigate()
@@ -77,7 +81,7 @@ export function Baths() {
           ? {
               label: `Press when they are in: ${first.bath.title}`,
               hint: `${first.bath.minutes} min, ${first.parts.length} ${first.parts.length === 1 ? 'part' : 'parts'}`,
-              press: () => begin(first.bath, 0),
+              press: () => begin(first.bath),
             }
           : cleanParts.length > 0 && waiting.length === 0 && toPeg !== undefined
             ? {
@@ -118,7 +122,9 @@ export function Baths() {
               )}
               <PartList parts={inside} rows={partRows} />
               <Group mt="xs" mb="lg">
-                <Button onClick={() => begin(bath, 0)}>They are in: start {bath.minutes} minutes</Button>
+                {!running.some((t) => t.bath === bath.key) && (
+                  <Button onClick={() => begin(bath)}>They are in: start {bath.minutes} minutes</Button>
+                )}
                 <Button variant="default" onClick={() => allClean(bath, inside)}>
                   All clean and dry
                 </Button>

@@ -1,14 +1,18 @@
 import type { Timer } from '@treadle/contract'
 import type { Bath } from '@treadle/core'
-import { v7 as uuid } from 'uuid'
+import { v5, v7 as uuid } from 'uuid'
 
-/** A timer for a bath (step 0) or for what follows it at once; null when nothing more follows. */
-export function timerFor(bath: Bath, step: number, nowMs = Date.now()): Timer | null {
+/**
+ * A timer for a bath, or for what follows at once on the one before; null when nothing more follows. What follows is one
+ * timer only, whoever takes the parts out, and however often.
+ */
+export function timerFor(bath: Bath, before?: Pick<Timer, 'id' | 'step'>, nowMs = Date.now()): Timer | null {
+  const step = before ? before.step + 1 : 0
   const follows = bath.then[step - 1]
-  if (step > 0 && !follows) return null
+  if (before && !follows) return null
   const minutes = follows?.minutes ?? bath.minutes
   return {
-    id: uuid(),
+    id: before ? v5('follows', before.id) : uuid(),
     version: 0,
     title: follows?.title ?? bath.title,
     startedAt: new Date(nowMs).toISOString(),
