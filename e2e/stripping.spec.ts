@@ -258,6 +258,8 @@ test('what must stay dry goes in no bath; a bath outlives a reload, another devi
   await page.getByRole('button', { name: 'They are in: start 8 minutes' }).click()
   const timer = page.getByRole('timer', { name: 'Ammoniated bath, ultrasonic' })
   await expect(timer).toContainText(/^[78]:\d\d/)
+  // What is in the bath is not put in once more.
+  await expect(page.getByRole('button', { name: 'They are in: start 8 minutes' })).toBeHidden()
   await expect.poll(async () => (await read()).timers.length).toBe(1)
   await page.reload()
   await expect(timer).toContainText(/^[78]:\d\d/)
@@ -273,10 +275,12 @@ test('what must stay dry goes in no bath; a bath outlives a reload, another devi
   // Out of the bath, what must follow at once begins at once.
   await page.getByRole('button', { name: 'It is out', exact: true }).click()
   await expect(page.getByRole('timer', { name: /Rinse at once/ })).toBeVisible()
-  expect((await read()).timers.map((t) => [t.step, t.stopped])).toEqual([
-    [0, true],
-    [1, false],
-  ])
+  await expect
+    .poll(async () => (await read()).timers.map((t) => [t.step, t.stopped]))
+    .toEqual([
+      [0, true],
+      [1, false],
+    ])
 })
 
 test('oiled in place it is a stop-gap, and the owner is asked back sooner', async ({ own, page }) => {
