@@ -276,6 +276,16 @@ test('holding the pedal takes the last thing back, pressing twice flags it', asy
   await expect(page.getByLabel('flagged for later')).toBeVisible()
 })
 
+test('pressed again and again, the rate is reckoned of every reading', async ({ demo, page }) => {
+  await page.goto(`${await demo.job('Long café clock')}/rate`)
+  const of = page.getByText(/^From \d+ reading/)
+  await expect(of).toBeVisible()
+  await expect(page.getByText('Its rate is being reckoned')).toBeHidden()
+  const before = Number(/\d+/.exec(await of.innerText())?.[0])
+  for (let i = 0; i < 6; i++) await press(page)
+  await expect(of).toHaveText(new RegExp(`^From ${before + 6} readings`))
+})
+
 test('the pedal is still while a field has focus, and Space on a button presses the button', async ({ demo, page }) => {
   await page.goto(`${await demo.job('Harbour regulator')}/rate`)
   const rows = page.getByText('reading by pedal, minute hand on the mark')

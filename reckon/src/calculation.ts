@@ -97,7 +97,7 @@ const LARGEST = 1e9
 /** @throws FieldError naming the first number that is too large, wherever it stands */
 function refuseTooLarge(value: unknown, path: string): void {
   if (typeof value === 'number' && Math.abs(value) > LARGEST)
-    throw new FieldError(path, value, `it must be at most ${LARGEST.toLocaleString('en-US')} in size`)
+    throw new FieldError(path, value, `it must be at most ${new Intl.NumberFormat('en-US').format(LARGEST)} in size`)
   if (typeof value !== 'object' || value === null) return
   for (const [key, inner] of Object.entries(value))
     refuseTooLarge(inner, Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`)

@@ -9,6 +9,7 @@ import {
   figure,
   leaning,
   signed,
+  daysSpoken,
   spoken,
   times,
   whenAbout,
@@ -131,5 +132,14 @@ describe('moments, by the workshop’s clock', () => {
     expect(spoken('Heard at 2026-11-27T09:05:00.000Z: 2026-11-27 is no moment.')).toBe(
       'Heard at Fri 10:05: 2026-11-27 is no moment.',
     )
+  })
+
+  test('a day in what is due is that day in every zone, and no moment is taken for one', () => {
+    for (const zone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago', 'UTC']) {
+      setWorkshopZone(zone)
+      expect(daysSpoken('It went home 2024-03-31 with 24 months; at 2024-03-31T09:05:00Z.')).toBe(
+        'It went home 31 March 2024 with 24 months; at 2024-03-31T09:05:00Z.',
+      )
+    }
   })
 })

@@ -344,8 +344,10 @@ function confidence(usedShare: number, explained: number, scatterShare: number, 
   return Math.round(1000 * doubted * Math.min(1, usedShare) * Math.sqrt(clear * steady)) / 1000
 }
 
+const thousands = new Intl.NumberFormat('en-US', { maximumFractionDigits: 0 })
+
 function grouped(count: number): string {
-  return Math.round(count).toLocaleString('en-US')
+  return thousands.format(count)
 }
 
 function nothing(reason: NothingHeard['reason'], sentence: string): NothingHeard {

@@ -15,6 +15,7 @@ import { Find } from './Find.tsx'
 import { useTimerCalls } from '../surfaces/clean/timerCalls.ts'
 import { resumeWatch } from '../hear/watchHost.ts'
 import { queryClient, usePeople, useSettings } from '../data/queries.ts'
+import { deviceZone } from '../data/workshopZone.ts'
 import styles from './Shell.module.css'
 
 const PLACES = [
@@ -34,7 +35,7 @@ export function Shell() {
   useEffect(resumeWatch, [])
   const { data: settings } = useSettings()
   // Times that stood by this device's clock are shown anew by the workshop's, where that is another.
-  const here = Intl.DateTimeFormat().resolvedOptions().timeZone
+  const here = deviceZone()
   const zoneElsewhere = settings && settings.timeZone !== here ? settings.timeZone : ''
   useHeldWhileSending()
   useWelcome()

@@ -5,6 +5,11 @@ export function workshopZone(): string | undefined {
   return zone
 }
 
+/** The time zone of the device that this runs on. */
+export function deviceZone(): string {
+  return Intl.DateTimeFormat().resolvedOptions().timeZone
+}
+
 export function setWorkshopZone(timeZone: string): void {
   zone = timeZone
 }

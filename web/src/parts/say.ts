@@ -100,6 +100,7 @@ const SHAPES = {
   '27 Nov': { day: 'numeric', month: 'short' },
   'November 2026': { month: 'long', year: 'numeric' },
   'Nov 2026': { month: 'short', year: 'numeric' },
+  Nov: { month: 'short' },
   'Friday 27 November 2026': { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
   'Fri 27 Nov 2026': { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' },
 } as const satisfies Record<string, Intl.DateTimeFormatOptions>
@@ -113,6 +114,12 @@ export function dayLike(at: string | number, like: keyof typeof SHAPES): string 
       : parts(new Date(at), SHAPES[like])
   return words.replace(',', '')
 }
+
+/** Says a day, ISO 8601, in a language: for papers that are not in the workshop’s own. */
+export const dayIn =
+  (language: string, options: Intl.DateTimeFormatOptions) =>
+  (day: string): string =>
+    tellerOf(options, 'UTC', language).format(new Date(`${day.slice(0, 10)}T12:00:00Z`))
 
 /** "Fri 27 Nov, 17:05" */
 export function dayHour(at: string | number): string {
@@ -130,6 +137,11 @@ export function dayAndHour(at: Date): string {
   return `${day}, ${hourOf(at)}`
 }
 
+/** "09:05", as a dial is set by */
+export function timeOfDay(ms: number): string {
+  return parts(new Date(ms), { ...HOUR, hour: '2-digit' })
+}
+
 /** "9:05" */
 function hourOf(at: Date): string {
   return parts(at, HOUR).replace(/^0(?=\d)/, '')
@@ -144,8 +156,8 @@ export function whenDue(at: Date, now: Date): string {
 }
 
 /** The day of a moment by the workshop's clock, ISO 8601. */
-function dayOf(at: Date): string {
-  return tellerOf({}, workshopZone(), 'en-CA').format(at)
+export function dayOf(at: Date, timeZone = workshopZone()): string {
+  return tellerOf({}, timeZone, 'en-CA').format(at)
 }
 
 /** Today by the workshop's clock, ISO 8601. */
@@ -156,6 +168,11 @@ export function dayToday(): string {
 /** Words of the journal with the moments in them said by the workshop's clock. */
 export function spoken(text: string): string {
   return text.replace(/\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(?:\.\d+)?Z/g, (iso) => whenShort(iso))
+}
+
+/** Words of what is due with the days in them said as days: "It went home 31 March 2024 with …". */
+export function daysSpoken(text: string): string {
+  return text.replace(/\b\d{4}-\d{2}-\d{2}\b(?!T)/g, (day) => dayLike(day, '27 November 2026'))
 }
 
 /** "0.40° to the right" of a case that leans; "0.00°" of one that stands upright. */

@@ -7,7 +7,7 @@ import { whenIdle } from '../parts/whenIdle.ts'
 import { useBench } from '../data/queries.ts'
 import { ClockGlyph } from '../parts/ClockGlyph.tsx'
 import { Loaded } from '../parts/Loading.tsx'
-import { dayAndHour, dayShort, whenDue } from '../parts/say.ts'
+import { dayAndHour, dayShort, daysSpoken, whenDue } from '../parts/say.ts'
 import { Mark } from '../parts/Mark.tsx'
 import { SURFACES, whereInBay, whereOwed } from '../surfaces/index.ts'
 import styles from './Bench.module.css'
@@ -121,7 +121,7 @@ function OwedLine({ list, at }: { list: OwedHere[]; at: Date }) {
             <span>
               <strong>{owed.title}</strong>
               <span className={styles.why}>
-                {tag.clock.name}. {owed.why}
+                {tag.clock.name}. {daysSpoken(owed.why)}
               </span>
             </span>
           </Link>

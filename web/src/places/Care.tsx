@@ -7,7 +7,7 @@ import { sayNotKept, useCare, useChange, useSettings } from '../data/queries.ts'
 import { Fold } from '../parts/Fold.tsx'
 import { Loaded } from '../parts/Loading.tsx'
 import { Mark } from '../parts/Mark.tsx'
-import { count, dayLike, dayShort } from '../parts/say.ts'
+import { count, dayLike, dayShort, daysSpoken } from '../parts/say.ts'
 import { usePaper } from '../parts/usePaper.ts'
 import { usePedalAction } from '../pedal/Pedal.tsx'
 import { PedalBar } from '../pedal/PedalBar.tsx'
@@ -140,7 +140,7 @@ function Row({ due, chosen, onChoose }: { due: CareListed; chosen: boolean; onCh
           {careTitle(due)}
         </p>
         <p className="quiet">
-          {dayShort(due.dueOn)}. {[due.owner.name, due.owner.phone].filter(Boolean).join(', ')}. {due.why}
+          {dayShort(due.dueOn)}. {[due.owner.name, due.owner.phone].filter(Boolean).join(', ')}. {daysSpoken(due.why)}
         </p>
         <Fold title="What to look at">
           <ul className={styles.look}>

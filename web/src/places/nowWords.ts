@@ -1,4 +1,5 @@
 import { whenThere, type Owed } from '@treadle/core'
+import { dayOf } from '../parts/say.ts'
 
 /** What is done away from the screen, so that only a person can tick it off; the rest is done on its own surface. */
 const TICKED = new Set<Owed['kind']>(['wind', 'promise', 'order', 'answer', 'no-cutter', 'card', 'recall'])
@@ -42,7 +43,7 @@ const EVENING_NEAR_S = 2 * HOUR_S
  */
 export function laterTimes(at: Date, timeZone: string): { title: string; untilS: number }[] {
   const nowS = Math.floor(at.getTime() / 1000)
-  const today = new Intl.DateTimeFormat('en-CA', { timeZone }).format(at)
+  const today = dayOf(at, timeZone)
   const dayOn = (n: number) => new Date(Date.parse(today) + n * 86_400_000).toISOString().slice(0, 10)
   const evening = whenThere(today, 17, timeZone)
   return [

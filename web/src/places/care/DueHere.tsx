@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { useCare } from '../../data/queries.ts'
-import { dayShort } from '../../parts/say.ts'
+import { dayShort, daysSpoken } from '../../parts/say.ts'
 import { careTitle } from './careTitles.ts'
 import styles from './Care.module.css'
 
@@ -18,7 +18,7 @@ export function DueHere({ clockId }: { clockId: string }) {
             <b>
               {dayShort(due.dueOn)} {due.dueOn.slice(0, 4)}: {careTitle(due)}
             </b>
-            , {due.why}
+            , {daysSpoken(due.why)}
           </p>
           <ul className={styles.look}>
             {due.look.map((line) => (

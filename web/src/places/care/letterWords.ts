@@ -1,6 +1,6 @@
 import type { Language } from '@treadle/contract'
 import type { CareKind, CarePart } from '@treadle/core'
-import { dated } from '../../parts/dated.ts'
+import { dayIn } from '../../parts/say.ts'
 
 /** A letter to an owner whose clock falls due, in one language. */
 export interface LetterWords {
@@ -28,8 +28,8 @@ const DE_PARTS: Record<CarePart, string> = {
 
 export const LETTER_WORDS: Record<Language, LetterWords> = {
   en: {
-    day: dated('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }),
-    month: dated('en-GB', { month: 'long', year: 'numeric' }),
+    day: dayIn('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }),
+    month: dayIn('en-GB', { month: 'long', year: 'numeric' }),
     subject: (clock) => `Your ${clock}`,
     dear: (owner) => `To ${owner}`,
     body: {
@@ -56,8 +56,8 @@ export const LETTER_WORDS: Record<Language, LetterWords> = {
     farewell: 'With kind regards',
   },
   de: {
-    day: dated('de-DE', { day: 'numeric', month: 'long', year: 'numeric' }),
-    month: dated('de-DE', { month: 'long', year: 'numeric' }),
+    day: dayIn('de-DE', { day: 'numeric', month: 'long', year: 'numeric' }),
+    month: dayIn('de-DE', { month: 'long', year: 'numeric' }),
     subject: (clock) => `Ihre Uhr: ${clock}`,
     dear: (owner) => `An ${owner}`,
     body: {

@@ -5,6 +5,7 @@ import { AriaComponent, GridComponent, LegendComponent } from 'echarts/component
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
+import { dayLike } from '../../parts/say.ts'
 
 register([BarChart, GridComponent, LegendComponent, AriaComponent, SVGRenderer])
 
@@ -34,9 +35,7 @@ export default function MonthsChart({ months, label }: { months: YearTold['month
       legend: { top: 0, left: 0, textStyle: { color: colour('ink') } },
       xAxis: {
         type: 'category',
-        data: shown.map((m) =>
-          new Intl.DateTimeFormat('en-GB', { month: 'short', timeZone: 'UTC' }).format(new Date(`${m.month}-15`)),
-        ),
+        data: shown.map((m) => dayLike(`${m.month}-15`, 'Nov')),
         axisLabel: { color: colour('quiet') },
       },
       yAxis: {

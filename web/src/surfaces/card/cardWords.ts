@@ -1,6 +1,6 @@
 import type { Language } from '@treadle/contract'
 import { seasonInWords, type SeasonAhead } from '@treadle/core'
-import { dated } from '../../parts/dated.ts'
+import { dayIn } from '../../parts/say.ts'
 import type { CardFacts } from './cardFacts.ts'
 
 /** All that a card can say, in one language: a language is whole when it has every one of these. */
@@ -60,8 +60,8 @@ const MONTH: Intl.DateTimeFormatOptions = { month: 'long', year: 'numeric' }
 const DAY: Intl.DateTimeFormatOptions = { day: 'numeric', month: 'long', year: 'numeric' }
 
 const EN: CardWords = {
-  month: dated('en-GB', MONTH),
-  day: dated('en-GB', DAY),
+  month: dayIn('en-GB', MONTH),
+  day: dayIn('en-GB', DAY),
   job: (owner, number, day) => `${owner}, job ${number}, ${day}`,
   titles: {
     setUp: 'Setting it up',
@@ -144,8 +144,8 @@ const EN: CardWords = {
 }
 
 const DE: CardWords = {
-  month: dated('de-DE', MONTH),
-  day: dated('de-DE', DAY),
+  month: dayIn('de-DE', MONTH),
+  day: dayIn('de-DE', DAY),
   job: (owner, number, day) => `${owner}, Auftrag ${number}, ${day}`,
   titles: {
     setUp: 'Aufstellen',
@@ -206,7 +206,7 @@ const DE: CardWords = {
     if (straysS < 10) return null
     const by = (sign: 1 | -1) =>
       months.reduce((a, b) => (sign * b.secondsPerDay > sign * a.secondsPerDay ? b : a), months[0]!)
-    const name = (month: number) => dated('de-DE', { month: 'long' })(`2026-${String(month).padStart(2, '0')}-01`)
+    const name = (month: number) => dayIn('de-DE', { month: 'long' })(`2026-${String(month).padStart(2, '0')}-01`)
     const [fast, slow] = [by(1), by(-1)]
     return `Durch die Wärme ihres Zimmers geht sie im ${name(fast.month)} bis zu ${Math.abs(fast.secondsPerDay).toFixed(1).replace('.', ',')} s am Tag vor und im ${name(slow.month)} ebenso viel nach: stellen Sie sie bei jedem Aufziehen richtig, nicht an der Mutter.`
   },

@@ -1,4 +1,5 @@
 import type { JobPage, Language, OilRow, Settings } from '@treadle/contract'
+import { dayToday } from '../../parts/say.ts'
 import { cardFacts, type CardDone, type CardFacts } from './cardFacts.ts'
 import { CARD_WORDS, type CardWords } from './cardWords.ts'
 
@@ -21,7 +22,7 @@ export function ownerCard(
   oils: OilRow[],
   settings: Settings,
   language: Language = 'en',
-  today = new Date().toISOString().slice(0, 10),
+  today = dayToday(),
 ): OwnerCard {
   const facts = cardFacts(data, oils, settings, today)
   const words = CARD_WORDS[language]

@@ -16,12 +16,11 @@ import { useNavigate } from 'react-router'
 import { useClockChange } from '../../job/useClockChange.ts'
 import { useHappened } from '../../job/useHappened.ts'
 import { useJobData } from '../../job/useJobData.ts'
-import { workshopZone } from '../../data/workshopZone.ts'
 import { Caution } from '../../parts/Caution.tsx'
 import { Fold } from '../../parts/Fold.tsx'
 import parts from '../../parts/parts.module.css'
 import { Pick } from '../../parts/Pick.tsx'
-import { count, whenShort } from '../../parts/say.ts'
+import { count, timeOfDay, whenShort } from '../../parts/say.ts'
 import { useNow } from '../../parts/useNow.ts'
 import { useSessionValue } from '../../parts/useSessionValue.ts'
 import { usePedalAction } from '../../pedal/Pedal.tsx'
@@ -276,13 +275,4 @@ function headline(
 function startsAt({ waitMinutes }: HandsPlan, trueAt: number | FieldError): string {
   const at = ((typeof trueAt === 'number' ? trueAt : 0) + waitMinutes) % 1440
   return `${Math.floor(at / 60)}:${String(at % 60).padStart(2, '0')}`
-}
-
-function timeOfDay(ms: number): string {
-  return new Intl.DateTimeFormat('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-    timeZone: workshopZone(),
-  }).format(ms)
 }

@@ -5,6 +5,7 @@ import { Led, LED_DONE } from '../../job/Led.tsx'
 import { useJobData } from '../../job/useJobData.ts'
 import type { Observations } from '../../job/useObservations.ts'
 import { AheadOfIt } from '../../job/AheadOfIt.tsx'
+import { dayLike } from '../../parts/say.ts'
 import { BeatInPlace, heldForBeat } from './BeatInPlace.tsx'
 import { heldToSettle, Settling } from './Settling.tsx'
 import styles from './SetUp.module.css'
@@ -48,7 +49,7 @@ export function SetUpSurface() {
         return (
           <p className={styles.go}>
             <Link to="../hands">Set its hands and strike</Link>
-            {setAt && <span className="quiet"> Hands set {new Date(setAt.at).toLocaleDateString('en-GB')}.</span>}
+            {setAt && <span className="quiet"> Hands set {dayLike(setAt.at, '27 November 2026')}.</span>}
           </p>
         )
       case 'moon':
