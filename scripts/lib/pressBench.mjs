@@ -94,6 +94,9 @@ async function pressed() {
   const bar = () => document.querySelector('[class*="bar"] button[class*="press"]')
   const shows = () => `${document.querySelector('#main')?.textContent} ${bar()?.textContent}`
   if (!bar() || bar().disabled) return null
+  // A press so soon after the last would be the second of two.
+  const waits = /twice:/.test(bar().parentElement?.textContent ?? '') ? 320 : 0
+  await new Promise((done) => setTimeout(done, waits))
   let frameMs = 0
   let drawing = true
   const draw = (last) =>
@@ -104,7 +107,6 @@ async function pressed() {
     })
   await new Promise((done) => requestAnimationFrame((now) => done(draw(now))))
   const before = shows()
-  const waits = /twice:/.test(bar().parentElement?.textContent ?? '') ? 320 : 0
   const shown = new Promise((done) => {
     const giveUp = setTimeout(() => done(null), 3000)
     const watch = new MutationObserver(() => {

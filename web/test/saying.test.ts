@@ -137,8 +137,8 @@ describe('moments, by the workshop’s clock', () => {
   test('a day in what is due is that day in every zone, and no moment is taken for one', () => {
     for (const zone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago', 'UTC']) {
       setWorkshopZone(zone)
-      expect(daysSpoken('It went home 2024-03-31 with 24 months; at 2024-03-31T09:05:00Z.')).toBe(
-        'It went home 31 March 2024 with 24 months; at 2024-03-31T09:05:00Z.',
+      expect(daysSpoken('Oiled 2021-12; it went home 2024-03-31 with 24 months; at 2024-03-31T09:05:00Z.')).toBe(
+        'Oiled December 2021; it went home 31 March 2024 with 24 months; at 2024-03-31T09:05:00Z.',
       )
     }
   })

@@ -170,9 +170,11 @@ export function spoken(text: string): string {
   return text.replace(/\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(?:\.\d+)?Z/g, (iso) => whenShort(iso))
 }
 
-/** Words of what is due with the days in them said as days: "It went home 31 March 2024 with …". */
+/** Words of what is due with the days and months in them said: "It went home 31 March 2024", "Oiled December 2021". */
 export function daysSpoken(text: string): string {
-  return text.replace(/\b\d{4}-\d{2}-\d{2}\b(?!T)/g, (day) => dayLike(day, '27 November 2026'))
+  return text
+    .replace(/\b\d{4}-\d{2}-\d{2}\b(?!T)/g, (day) => dayLike(day, '27 November 2026'))
+    .replace(/\b\d{4}-\d{2}\b(?!-)/g, (month) => dayLike(`${month}-15`, 'November 2026'))
 }
 
 /** "0.40° to the right" of a case that leans; "0.00°" of one that stands upright. */

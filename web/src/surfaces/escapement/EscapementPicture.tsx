@@ -55,7 +55,7 @@ export function EscapementPicture(props: EscapementPictureProps) {
     r * 1.08,
     ...[...geometry.palletEntry, ...geometry.palletExit].map((p) => Math.abs(p.xMm) * 1.1),
   )
-  const view = { x: -wide * 1.35, y: -up - r * 0.16, width: wide * 2.7, height: up + c + r * 1.12 }
+  const view = { x: -wide * 1.35, y: -up - r * 0.16, width: wide * 2.7, height: up + c + r * 1.26 }
   const unit = view.width / 100
   const start = (what: 'arbor' | 'open' | 'turn') => (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId)
