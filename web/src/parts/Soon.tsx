@@ -1,9 +1,14 @@
-import { useDeferredValue, type ReactNode } from 'react'
+import { startTransition, useEffect, useState, type ReactNode } from 'react'
 
 /**
- * What comes a moment after the rest of its page: where many fields or a long list stand below what is read first, that
- * is shown at once and does not wait for them.
+ * What comes a frame after the rest of its page: where many fields or a long list stand below what is read first, that
+ * is painted at once and does not wait for them.
  */
 export function Soon({ children }: { children: ReactNode }) {
-  return useDeferredValue(true, false) ? children : null
+  const [shown, setShown] = useState(false)
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => startTransition(() => setShown(true)))
+    return () => cancelAnimationFrame(frame)
+  }, [])
+  return shown ? children : null
 }

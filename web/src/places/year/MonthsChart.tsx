@@ -5,6 +5,7 @@ import { AriaComponent, GridComponent, LegendComponent } from 'echarts/component
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
+import { fitChart } from '../../parts/fitChart.ts'
 import { dayLike } from '../../parts/say.ts'
 
 register([BarChart, GridComponent, LegendComponent, AriaComponent, SVGRenderer])
@@ -51,12 +52,7 @@ export default function MonthsChart({ months, label }: { months: YearTold['month
         data: shown.map((m) => m[key]),
       })),
     })
-    const watcher = new ResizeObserver(() => chart.resize())
-    watcher.observe(box.current)
-    return () => {
-      watcher.disconnect()
-      chart.dispose()
-    }
+    return fitChart(chart, box.current)
   }, [drawn, label, scheme])
   return <div ref={box} role="img" aria-label={label} style={{ height: '17rem' }} />
 }

@@ -6,6 +6,7 @@ import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef } from 'react'
+import { fitChart } from '../../parts/fitChart.ts'
 import { chartOption, type ChartColours } from './chartOption.ts'
 import styles from './Rate.module.css'
 
@@ -34,12 +35,7 @@ export default function RateChart({
     if (!box.current) return
     const chart = init(box.current, undefined, { renderer: 'svg' })
     drawn.current = chart
-    const watcher = new ResizeObserver(() => chart.resize())
-    watcher.observe(box.current)
-    return () => {
-      watcher.disconnect()
-      chart.dispose()
-    }
+    return fitChart(chart, box.current)
   }, [])
   useEffect(() => {
     const style = getComputedStyle(document.body)

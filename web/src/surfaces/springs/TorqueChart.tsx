@@ -5,6 +5,7 @@ import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef } from 'react'
+import { fitChart } from '../../parts/fitChart.ts'
 
 register([LineChart, GridComponent, LegendComponent, MarkLineComponent, SVGRenderer])
 
@@ -58,12 +59,7 @@ export default function TorqueChart({ old, fitted, barrel, turnsUsed, label }: D
         ...(shown.fitted ? [line('fitted', shown.fitted, false, 'verdigris')] : []),
       ],
     })
-    const watcher = new ResizeObserver(() => chart.resize())
-    watcher.observe(box.current)
-    return () => {
-      watcher.disconnect()
-      chart.dispose()
-    }
+    return fitChart(chart, box.current)
   }, [drawn, scheme])
   return <div ref={box} style={{ height: 260 }} role="img" aria-label={label} />
 }

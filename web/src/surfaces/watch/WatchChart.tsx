@@ -13,6 +13,7 @@ import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
+import { fitChart } from '../../parts/fitChart.ts'
 import { useLatest } from '../../parts/useLatest.ts'
 import { againstOption } from './againstOption.ts'
 import { watchOption, wholeOf, type WatchColours } from './watchOption.ts'
@@ -58,8 +59,7 @@ export default function WatchChart({
     if (!box.current) return
     const made = init(box.current)
     chart.current = made
-    const watcher = new ResizeObserver(() => made.resize())
-    watcher.observe(box.current)
+    const leave = fitChart(made, box.current)
     // While it is moved, what is there is moved; once it rests, what is looked at is drawn finely.
     let rest = 0
     made.on('datazoom', (event) => {
@@ -71,8 +71,7 @@ export default function WatchChart({
     })
     return () => {
       window.clearTimeout(rest)
-      watcher.disconnect()
-      made.dispose()
+      leave()
       chart.current = null
       drawn.current = ''
     }
