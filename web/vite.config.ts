@@ -44,7 +44,12 @@ export default defineConfig({
             },
             { name: 'components', test: packages('@mantine|@floating-ui|clsx'), tags: ['$initial'], priority: 30 },
             { name: 'days', test: /@mantine[\\/]dates[\\/].*\.css$/, priority: 58 },
-            { name: 'charts', test: packages('echarts|zrender'), priority: 20 },
+            // What only charts ask for comes with them: alone it is a crumb.
+            {
+              name: 'charts',
+              test: /[\\/](node_modules[\\/](echarts|zrender)[\\/]|web[\\/]src[\\/]parts[\\/]fitChart)/,
+              priority: 20,
+            },
             // What nearly every surface needs comes with the first page; what a few share comes with the first of them.
             { name: 'common', minShareCount: 12, priority: 10 },
             { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 20_000, priority: 1 },
