@@ -298,10 +298,11 @@ function CameWith({ form }: { form: Form }) {
         : names.flatMap((n) => (n === name ? [{ ...known, ...part }] : rest.filter((c) => c.name === n))),
     )
   }
+  const name = other.trim()
+  const isListed = names.includes(name)
   const add = () => {
-    const name = other.trim()
-    if (name !== '' && !names.includes(name))
-      form.setFieldValue('cameWith', [...cameWith, { name, state: 'present' as const, returned: false }])
+    if (name === '' || isListed) return
+    form.setFieldValue('cameWith', [...cameWith, { name, state: 'present' as const, returned: false }])
     setOther('')
   }
   return (
@@ -355,6 +356,7 @@ function CameWith({ form }: { form: Form }) {
         <TextInput
           label="Something else"
           value={other}
+          error={isListed && 'It is on the list already.'}
           onChange={(e) => setOther(e.currentTarget.value)}
           onKeyDown={(e) => {
             if (e.key === 'Enter') {
@@ -363,7 +365,7 @@ function CameWith({ form }: { form: Form }) {
             }
           }}
         />
-        <Button variant="default" onClick={add}>
+        <Button variant="default" disabled={name === '' || isListed} onClick={add}>
           Add
         </Button>
       </Group>

@@ -10,7 +10,10 @@ type Values = TableValues<'trouble'>
 /** Causes with how often they are met; and for one check at a time, how likely it says yes under each. */
 export function TroubleTableEditor({ values, onChange }: { values: Values; onChange: (values: Values) => void }) {
   const [open, setOpen] = useState<string | null>(null)
-  const all = values.causes.reduce((s, c) => s + c.weight, 0)
+  // What is half typed and can’t be read has no share, and takes none from the others.
+  const all = values.causes.reduce((s, c) => s + (Number.isFinite(c.weight) ? c.weight : 0), 0)
+  const shareOf = (weight: number) =>
+    Number.isFinite(weight) && all > 0 ? `${((100 * weight) / all).toFixed(0)} %` : '–'
   const setCheck = (key: string, part: Partial<TroubleCheck>) =>
     onChange({ ...values, checks: values.checks.map((c) => (c.key === key ? { ...c, ...part } : c)) })
   return (
@@ -33,7 +36,7 @@ export function TroubleTableEditor({ values, onChange }: { values: Values; onCha
                     onChange={(weight) => set({ weight })}
                   />
                 </td>
-                <td>{((100 * cause.weight) / all).toFixed(0)} %</td>
+                <td>{shareOf(cause.weight)}</td>
                 <td>
                   <Cell
                     label={`Remark on ${cause.title}`}
