@@ -286,6 +286,16 @@ test('pressed again and again, the rate is reckoned of every reading', async ({ 
   await expect(of).toHaveText(new RegExp(`^From ${before + 6} readings`))
 })
 
+test('the rate is told once what reckons it has come, though it did not at first', async ({ demo, page }) => {
+  await page.route(/book\.worker/, (route) => route.abort())
+  await page.goto(`${await demo.job('Long café clock')}/rate`)
+  await expect(page.getByText('Its rate is being reckoned')).toBeVisible()
+  await expect(page.getByText('reading by pedal, minute hand on the mark').first()).toBeVisible()
+  await page.unroute(/book\.worker/)
+  await expect(page.getByText('Its rate is being reckoned')).toBeHidden()
+  await expect(page.getByText(/^(Gains|Loses|Keeps|Its rate is not told)/).first()).toBeVisible()
+})
+
 test('the pedal is still while a field has focus, and Space on a button presses the button', async ({ demo, page }) => {
   await page.goto(`${await demo.job('Harbour regulator')}/rate`)
   const rows = page.getByText('reading by pedal, minute hand on the mark')

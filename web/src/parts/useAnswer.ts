@@ -1,4 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
+import { useLatest } from './useLatest.ts'
+
+/** How long after its program did not come, the server being away, a worker is asked for again. */
+const AGAIN_MS = 2000
 
 /** An answer, and what was asked. */
 export interface Answer<Q, A> {
@@ -22,6 +26,8 @@ export function useAnswer<Q extends object, A>(
   const worker = useRef<Worker | null>(null)
   const asked = useRef<Q | null>(null)
   const waits = useRef<Q | null>(null)
+  const again = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const latest = useLatest(question)
   const [found, setFound] = useState<Answer<Q, A> | null>(null)
   const [failed, setFailed] = useState<Error | null>(null)
   useEffect(() => {
@@ -36,7 +42,14 @@ export function useAnswer<Q extends object, A>(
         waits.current = null
         if (next) ask(next)
       }
-      worker.current.onerror = ({ message }) => setFailed(new Error(message))
+      worker.current.onerror = ({ message }) => {
+        // An error in the reckoning has words; a program that did not come has none.
+        if (message) return setFailed(new Error(message))
+        worker.current?.terminate()
+        worker.current = null
+        clearTimeout(again.current)
+        again.current = setTimeout(() => ask(latest.current ?? of), AGAIN_MS)
+      }
       worker.current.postMessage(of)
     }
     const timer = setTimeout(() => {
@@ -49,6 +62,7 @@ export function useAnswer<Q extends object, A>(
   }, [question, restMs])
   useEffect(
     () => () => {
+      clearTimeout(again.current)
       worker.current?.terminate()
       worker.current = null
       asked.current = null
